@@ -20,8 +20,8 @@ const VIEWS = [
     name: "read",
     path: "/read",
     act: async (page) => {
-      await page.getByRole("button", { name: "Try it with a messy one" }).click();
-      await page.getByText("One line needs an answer").waitFor();
+      await page.getByRole("button", { name: "See a messy example" }).click();
+      await page.getByText("1 line needs an answer").waitFor();
     },
   },
   { name: "cold", path: "/jobs/1/cold" },
@@ -32,7 +32,7 @@ const VIEWS = [
     path: "/jobs/1/shape/nest",
     act: async (page) => {
       await page.getByRole("button", { name: "Find a tighter layout" }).click();
-      await page.getByText("Its time is up").waitFor({ timeout: 60_000 });
+      await page.getByText("Time’s up").waitFor({ timeout: 60_000 });
     },
   },
   { name: "oven", path: "/jobs/1/oven" },
@@ -44,7 +44,7 @@ const VIEWS = [
     name: "ledger-photo",
     path: "/jobs/1/ledger/photo",
     act: async (page) => {
-      await page.getByRole("button", { name: "Try it with a made-up one" }).click();
+      await page.getByRole("button", { name: "Try a sample photo" }).click();
       await page.getByRole("button", { name: /^Use these/ }).waitFor({ timeout: 60_000 });
       await page.evaluate(() => scrollTo(0, 0));
     },
@@ -73,7 +73,7 @@ const VIEWS = [
       await page.goto(`${origin}/jobs/3/ledger/why/${id}`);
       await page.getByRole("button", { name: "spread too far" }).click();
       await page.getByRole("button", { name: /^Yes: Was the first tray fine/ }).click();
-      await page.getByRole("button", { name: "Put it into the next bake" }).waitFor();
+      await page.getByRole("button", { name: "Add to the next bake" }).waitFor();
       await page.evaluate(() => scrollTo(0, 0));
     },
   },
@@ -83,12 +83,12 @@ const VIEWS = [
     act: async (page) => {
       const { origin } = new URL(page.url());
       const plan = async (name, ways) => (await page.request.post(`${origin}/api/jobs/3/tries`, { headers: { origin }, data: { name, ways, measure: "width", difference_mm: 1 } })).json();
-      const cold = await plan("Ten minutes in the freezer", ["as always", "ten minutes colder"]);
+      const cold = await plan("Ten minutes in the freezer", ["as usual", "ten minutes colder"]);
       const pieces = (middle) => Array.from({ length: 6 }, (_, i) => Math.round((middle + Math.sin(i * 2.7 + middle) * 0.45) * 10) / 10);
       await page.request.post(`${origin}/api/tries/${cold.id}/noted`, { headers: { origin }, data: { kind: "trial", trays_mm: cold.trial.trays.map(() => [pieces(73.4), pieces(72.3)]) } });
-      await plan("Powdered sugar", ["as always", "half of the sugar powdered"]);
+      await plan("Powdered sugar", ["as usual", "half the sugar powdered"]);
       await page.reload();
-      await page.getByText("Tried before").waitFor();
+      await page.getByText("Past tests").waitFor();
     },
   },
   {
@@ -97,7 +97,7 @@ const VIEWS = [
     act: async (page) => {
       await page.getByRole("button", { name: "Royal icing", exact: true }).click();
       for (const [colour, share] of [["Red", "30"], ["Pale blue", "20"]]) {
-        await page.getByRole("textbox", { name: "Colour" }).fill(colour);
+        await page.getByRole("textbox", { name: "Color" }).fill(colour);
         await page.getByRole("textbox", { name: "Share of the icing", exact: true }).fill(share);
         await page.getByRole("button", { name: "Add", exact: true }).click();
         await page.getByText(new RegExp(`${colour}: .* of paste`)).waitFor();
@@ -114,7 +114,7 @@ const MORE = [
     act: async (page) => {
       await page.getByText(/changes, one step each/).waitFor({ timeout: 30_000 });
       await page.getByRole("button", { name: "greased tray" }).click();
-      await page.getByRole("button", { name: "a tenth more flour" }).click();
+      await page.getByRole("button", { name: "10% more flour" }).click();
       await page.evaluate(() => scrollTo(0, 0));
     },
   },
@@ -122,8 +122,8 @@ const MORE = [
     name: "kitchen-oven",
     path: "/kitchen/oven",
     act: async (page) => {
-      await page.getByRole("button", { name: "Read a simulated thermometer" }).click();
-      await page.getByRole("button", { name: "Plan with it" }).waitFor({ timeout: 30_000 });
+      await page.getByRole("button", { name: "Use the simulated thermometer" }).click();
+      await page.getByRole("button", { name: "Use this", exact: true }).waitFor({ timeout: 30_000 });
       await page.evaluate(() => scrollTo(0, 0));
     },
   },
@@ -136,7 +136,7 @@ const MORE = [
     path: "/jobs/1/dough/change?lever=flour",
     act: async (page) => {
       await page.getByRole("combobox", { name: "becomes" }).selectOption({ label: "Unsweetened cocoa" });
-      await page.getByRole("table", { name: "Weights in the recipe" }).waitFor();
+      await page.getByRole("table", { name: "Recipe weights" }).waitFor();
     },
   },
   { name: "pantry", path: "/pantry" },
@@ -156,7 +156,7 @@ const MORE = [
     path: "/jobs/4/shape/mixed",
     act: async (page) => {
       await page.getByRole("button", { name: "Lay them out" }).click();
-      await page.getByText("All of them lie on").waitFor({ timeout: 60_000 });
+      await page.getByText("All fit on").waitFor({ timeout: 60_000 });
     },
   },
   {

@@ -35,33 +35,33 @@ test("stations are gone through while the server is away, and work goes on when 
       await nav.getByRole("link", { name: new RegExp(`^${station}`) }).click();
       await expect(page).toHaveURL(new RegExp(`/${station.toLowerCase()}$`));
       await expect(page.getByRole("heading", { level: 2 }).first()).toBeVisible();
-      await expect(page.getByText("This view could not be shown")).toHaveCount(0);
+      await expect(page.getByText("This page didn’t load")).toHaveCount(0);
     }
-    await set(field(page, /^Pieces$/), "54");
-    await expect(page.getByRole("alert")).toContainText("does not answer");
-    await expect(field(page, /^Pieces$/)).toHaveValue("54");
+    await set(field(page, /^Cookies$/), "54");
+    await expect(page.getByRole("alert")).toContainText("No answer from the server");
+    await expect(field(page, /^Cookies$/)).toHaveValue("54");
   });
-  await field(page, /^Pieces$/).press("Enter");
-  await expect(figure(page, "Order")).toContainText("54 pieces");
+  await field(page, /^Cookies$/).press("Enter");
+  await expect(figure(page, "Order")).toContainText("54 cookies");
 });
 
 test("quick arrows all count, and each is taken back", async ({ page, bakery }) => {
   await open(page, bakery, "order");
-  const pieces = field(page, /^Pieces$/);
+  const pieces = field(page, /^Cookies$/);
   await pieces.focus();
   for (let i = 0; i < 6; i += 1) await pieces.press("ArrowUp");
   const there = await pieces.inputValue();
   expect(Number(there)).toBeGreaterThan(48);
-  await expect(figure(page, "Order")).toContainText(`${there} pieces`);
+  await expect(figure(page, "Order")).toContainText(`${there} cookies`);
   await page.reload();
-  await expect(field(page, /^Pieces$/)).toHaveValue(there);
+  await expect(field(page, /^Cookies$/)).toHaveValue(there);
   const undo = page.getByRole("button", { name: /^Undo / });
-  while ((await figure(page, "Order").innerText()).includes("48 pieces") === false) {
+  while ((await figure(page, "Order").innerText()).includes("48 cookies") === false) {
     const was = await figure(page, "Order").innerText();
     await undo.click();
     await expect(figure(page, "Order")).not.toHaveText(was, { useInnerText: true });
   }
-  await expect(field(page, /^Pieces$/)).toHaveValue("48");
+  await expect(field(page, /^Cookies$/)).toHaveValue("48");
 });
 
 test("inches are typed as a rule shows them, mixed fractions too", async ({ page, bakery }) => {
@@ -71,14 +71,14 @@ test("inches are typed as a rule shows them, mixed fractions too", async ({ page
   const dialog = page.getByRole("dialog", { name: "Add a cutter" });
   await dialog.getByRole("radio", { name: "Round", exact: true }).click();
   await field(dialog, "Name").fill("Buoy top");
-  await field(dialog, "Across").fill("2 1/2 in");
-  await dialog.getByRole("button", { name: "Add it" }).click();
+  await field(dialog, "Diameter").fill("2 1/2 in");
+  await dialog.getByRole("button", { name: "Add cutter" }).click();
   await expect(dialog).toBeHidden();
   await expect(page.getByRole("heading", { level: 2 }).first()).toContainText("Buoy top");
   await expect(page.getByText("2½ in").first()).toBeVisible();
   await units(page, "Metric");
   // 2 1/2 in are 63.5 mm, told in whole ones here.
-  await expect(page.getByRole("heading", { level: 2 }).first()).toContainText("64 mm across");
+  await expect(page.getByRole("heading", { level: 2 }).first()).toContainText("64 mm wide");
 });
 
 test("a job that is sliced is told at Cold when it slices, not when it rolls", async ({ page, bakery }) => {
@@ -86,8 +86,8 @@ test("a job that is sliced is told at Cold when it slices, not when it rolls", a
   await page.getByRole("radio", { name: "Sliced" }).click();
   await expect(figure(page, "Cold")).toContainText("log");
   await figure(page, "Cold").click();
-  await expect(page.locator("svg text").filter({ hasText: "slices clean" }).first()).toBeVisible();
-  await expect(page.getByText("rolls clean")).toHaveCount(0);
+  await expect(page.locator("svg text").filter({ hasText: "slices cleanly" }).first()).toBeVisible();
+  await expect(page.getByText("rolls cleanly")).toHaveCount(0);
 });
 
 test("each station says what comes next, from the order to what came out", async ({ page, bakery }) => {
@@ -103,9 +103,9 @@ test("each station says what comes next, from the order to what came out", async
   }
   for (const [station, label, path] of [
     ["cold", "Roll and cut it", /\/shape$/],
-    ["shape", /^Bake \d trays: print the bake sheet$/, /\/oven\/sheet$/],
+    ["shape", /^Bake \d trays: print the oven card$/, /\/oven\/sheet$/],
     ["oven", "See the whole day", /\/clock$/],
-    ["clock", "Write down what came out", /\/ledger$/],
+    ["clock", "Record this bake", /\/ledger$/],
   ] as const) {
     await open(page, bakery, station);
     await expect(next).toHaveText(label);

@@ -51,14 +51,14 @@ test("the whole job is done with the keyboard alone", async ({ page, bakery }) =
   await tabTo((t) => t.includes("Regatta gulls") && !t.includes("Delete"));
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/\/jobs\/1\/order$/);
-  await expect(figure(page, "Order")).toContainText("48 pieces");
+  await expect(figure(page, "Order")).toContainText("48 cookies");
   await settled(page);
-  await tabTo((t) => t.includes("Pieces"));
+  await tabTo((t) => t.includes("Cookies"));
   await page.keyboard.type("60");
   await page.keyboard.press("Enter");
-  await expect(figure(page, "Order")).toContainText("60 pieces");
+  await expect(figure(page, "Order")).toContainText("60 cookies");
   await page.keyboard.press("ArrowUp");
-  await expect(figure(page, "Order")).toContainText("61 pieces");
+  await expect(figure(page, "Order")).toContainText("61 cookies");
   await page.keyboard.press("Tab");
   // Focus is seen.
   const outline = await page.evaluate(() => getComputedStyle(document.activeElement as Element).outlineStyle);
@@ -68,11 +68,11 @@ test("the whole job is done with the keyboard alone", async ({ page, bakery }) =
     await expect(page).toHaveURL(new RegExp(`/${station}$`));
   }
   await page.keyboard.press("Control+z");
-  await expect(figure(page, "Order")).toContainText("60 pieces");
+  await expect(figure(page, "Order")).toContainText("60 cookies");
   await page.keyboard.press("Control+Shift+z");
-  await expect(figure(page, "Order")).toContainText("61 pieces");
+  await expect(figure(page, "Order")).toContainText("61 cookies");
   await page.keyboard.press("?");
-  await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+  await expect(page.getByRole("dialog", { name: "Keyboard shortcuts" })).toBeVisible();
   await page.keyboard.press("Escape");
   await expect(page.getByRole("dialog")).toHaveCount(0);
   await page.keyboard.press("k");
@@ -83,7 +83,7 @@ test("the whole job is done with the keyboard alone", async ({ page, bakery }) =
 
 const OUTSIDE = ["/", "/kitchen", "/kitchen/oven", "/pantry", "/read", "/live"];
 const inJob = (views: readonly string[]) => views.map((v) => `/jobs/1/${v}`);
-const GROUPS = { "outside a job": OUTSIDE, "at the stations": inJob(STATIONS), "of the dough": inJob(DOUGH), "of cold and shape": inJob([...COLD, ...SHAPE]), "of the oven": inJob(OVEN), "of the ledger": inJob(LEDGER) };
+const GROUPS = { "outside a job": OUTSIDE, "at the stations": inJob(STATIONS), "of the dough": inJob(DOUGH), "of cold and shape": inJob([...COLD, ...SHAPE]), "of the oven": inJob(OVEN), "Ledger views": inJob(LEDGER) };
 
 for (const [group, paths] of Object.entries(GROUPS)) {
   test(`no serious fault of access in either scheme, views ${group}`, async ({ page, bakery }) => {
@@ -129,16 +129,16 @@ test("the cut list and the run sheet print without the controls", async ({ page,
   await page.emulateMedia({ media: "screen" });
   await open(page, bakery, "clock");
   await page.emulateMedia({ media: "print" });
-  await expect(page.getByRole("heading", { name: "Run sheet: Regatta gulls" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Schedule: Regatta gulls" })).toBeVisible();
   await expect(page.getByText("Weigh and mix the dough")).toBeVisible();
-  await expect(page.getByRole("button", { name: "Print the run sheet" })).toBeHidden();
+  await expect(page.getByRole("button", { name: "Print the schedule" })).toBeHidden();
   await page.emulateMedia({ media: "screen" });
   await open(page, bakery, "dough/mix");
   await expect(page.getByRole("list", { name: "Steps" })).toBeVisible();
   await page.emulateMedia({ media: "print" });
-  await expect(page.getByRole("heading", { name: "Cream just to combined" })).toBeVisible();
-  await expect(page.getByRole("heading", { name: "At the bowl" })).toBeHidden();
-  await expect(page.getByRole("navigation", { name: "Views of the dough" })).toBeHidden();
+  await expect(page.getByRole("heading", { name: "Cream just to combine" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "If the dough feels off" })).toBeHidden();
+  await expect(page.getByRole("navigation", { name: "Dough views" })).toBeHidden();
 });
 
 test("a picture is saved as SVG that stands alone", async ({ page, bakery }) => {
@@ -160,11 +160,11 @@ test("the content policy holds and the server's silence is said", async ({ page,
   expect(policy).toContain("default-src 'none'");
   expect(policy).not.toContain("unsafe");
   await page.route("**/api/jobs/1", (route) => (route.request().method() === "PATCH" ? route.abort() : route.continue()));
-  await field(page, /^Pieces$/).fill("50");
-  await field(page, /^Pieces$/).press("Enter");
-  await expect(page.getByRole("status").filter({ hasText: "The server does not answer. One change is kept here and will be sent again." })).toBeVisible();
-  await expect(field(page, /^Pieces$/)).toHaveValue("50");
+  await field(page, /^Cookies$/).fill("50");
+  await field(page, /^Cookies$/).press("Enter");
+  await expect(page.getByRole("status").filter({ hasText: "1 change" })).toBeVisible();
+  await expect(field(page, /^Cookies$/)).toHaveValue("50");
   // It is sent when the server is back, without being pressed again.
   await page.unroute("**/api/jobs/1");
-  await expect(figure(page, "Order")).toContainText("50 pieces");
+  await expect(figure(page, "Order")).toContainText("50 cookies");
 });

@@ -12,7 +12,7 @@ const run = (...args: string[]): string => execFileSync(BINARY, args, { encoding
 async function standsElsewhere(page: Page, other: ReturnType<typeof newBakery>): Promise<void> {
   const server = serve({ db: other.db, demo: false });
   await page.goto(`${await server.address}/jobs/1/order`);
-  await expect(figure(page, "Order")).toContainText("48 pieces");
+  await expect(figure(page, "Order")).toContainText("48 cookies");
   await page.goto("about:blank");
   await server.stop();
   other.clear();
@@ -20,13 +20,13 @@ async function standsElsewhere(page: Page, other: ReturnType<typeof newBakery>):
 
 test("a copy is taken away, the bakery goes on, and the copy is brought back on another port", async ({ page, bakery }) => {
   await page.goto(`${bakery.address}/kitchen`);
-  const safe = page.getByRole("region", { name: "Kept safe" });
+  const safe = page.getByRole("region", { name: "Backups" });
   // One was made by itself when the program was started on this day.
   await expect(safe.getByRole("status")).toContainText("Last backup today");
   await safe.getByRole("button", { name: "Back up now" }).click();
   await expect(safe.getByText("All 2")).toBeVisible();
   const taken = page.waitForEvent("download");
-  await safe.getByRole("link", { name: "Take a copy away" }).click();
+  await safe.getByRole("link", { name: "Download a copy" }).click();
   const other = newBakery();
   const copy = join(other.db, "..", "copy.db");
   const download = await taken;
@@ -34,30 +34,30 @@ test("a copy is taken away, the bakery goes on, and the copy is brought back on 
   await download.saveAs(copy);
   // The bakery goes on; the copy is as it was.
   await open(page, bakery, "order");
-  await set(field(page, /^Pieces$/), "96");
-  await expect(figure(page, "Order")).toContainText("96 pieces");
+  await set(field(page, /^Cookies$/), "96");
+  await expect(figure(page, "Order")).toContainText("96 cookies");
   await settled(page);
-  expect(run("check", copy)).toContain("is whole");
+  expect(run("check", copy)).toContain("is OK");
   // While it is served, nobody puts another file in its place.
-  expect(() => run("restore", copy, "--db", bakery.db)).toThrow(/another program has this bakery open/);
-  expect(run("restore", copy, "--db", other.db)).toContain("again");
+  expect(() => run("restore", copy, "--db", bakery.db)).toThrow(/This bakery is/);
+  expect(run("restore", copy, "--db", other.db)).toContain("Restored");
   await standsElsewhere(page, other);
 });
 
 test("the open archive goes out with a press and is read on another machine, where all of it is again", async ({ page, bakery }) => {
   await page.goto(`${bakery.address}/kitchen`);
   const taken = page.waitForEvent("download");
-  await page.getByRole("link", { name: "Take it as an open archive" }).click();
+  await page.getByRole("link", { name: "Download an open archive" }).click();
   const download = await taken;
   expect(download.suggestedFilename()).toMatch(/\.zip$/);
   const other = newBakery();
   const archive = join(other.db, "..", "bakery.zip");
   await download.saveAs(archive);
-  expect(run("import", archive, "--db", other.db)).toContain("holds all of");
+  expect(run("import", archive, "--db", other.db)).toContain("Imported");
   // As much of everything as here.
   const copy = join(other.db, "..", "copy.db");
   run("backup", copy, "--db", bakery.db);
-  const holds = (file: string) => run("check", file).replace(/^.* is whole: /, "");
+  const holds = (file: string) => run("check", file).replace(/^.* is OK: /, "");
   expect(holds(other.db)).toBe(holds(copy));
   await standsElsewhere(page, other);
 });
@@ -75,12 +75,12 @@ test("among many jobs one is found by its name, and the earlier ones stand behin
   // What is to come stands first.
   await expect(jobs.getByRole("listitem").first()).toContainText("Regatta gulls");
   await expect(jobs.getByRole("listitem")).toHaveCount(40);
-  await jobs.getByRole("button", { name: /^More of the 48$/ }).click();
+  await jobs.getByRole("button", { name: /^Show more of 48$/ }).click();
   await expect(jobs.getByRole("listitem")).toHaveCount(48);
-  await jobs.getByRole("searchbox", { name: "Look for a job" }).fill("tin 44");
+  await jobs.getByRole("searchbox", { name: "Find a job" }).fill("tin 44");
   await expect(jobs.getByRole("listitem")).toHaveCount(1);
-  await jobs.getByRole("searchbox", { name: "Look for a job" }).fill("teapot");
-  await expect(jobs.getByRole("status")).toContainText("No job is called “teapot”");
+  await jobs.getByRole("searchbox", { name: "Find a job" }).fill("teapot");
+  await expect(jobs.getByRole("status")).toContainText("named “teapot”");
 });
 
 test("a full disk is said, keeps nothing by half, and the edit is made once there is room", async ({ browser }) => {
@@ -91,24 +91,24 @@ test("a full disk is said, keeps nothing by half, and the edit is made once ther
   const address = await server.address;
   const page = await browser.newPage();
   await page.goto(`${address}/jobs/1/order`);
-  await expect(figure(page, "Order")).toContainText("48 pieces");
+  await expect(figure(page, "Order")).toContainText("48 cookies");
   writeFileSync(full, "");
-  await set(field(page, /^Pieces$/), "96");
-  const told = page.getByRole("status").filter({ hasText: /the disk is full.*One change is kept here and will be sent again/ });
+  await set(field(page, /^Cookies$/), "96");
+  const told = page.getByRole("status").filter({ hasText: /Disk full.*1 change/ });
   await expect(told).toBeVisible();
   // It can be read meanwhile, and is as it was.
   const pieces = async () => ((await (await page.request.get(`${address}/api/jobs/1`)).json()) as { pieces: number }).pieces;
   expect(await pieces()).toBe(48);
-  await expect(field(page, /^Pieces$/)).toHaveValue("96");
+  await expect(field(page, /^Cookies$/)).toHaveValue("96");
   rmSync(full);
   // It is made by itself, and so is the next.
-  await expect(figure(page, "Order")).toContainText("96 pieces");
+  await expect(figure(page, "Order")).toContainText("96 cookies");
   await expect.poll(pieces).toBe(96);
   await expect(told).toHaveCount(0);
-  await set(field(page, /^Pieces$/), "97");
+  await set(field(page, /^Cookies$/), "97");
   await expect.poll(pieces).toBe(97);
   await page.close();
   await server.stop();
-  expect(run("check", db)).toContain("is whole");
+  expect(run("check", db)).toContain("is OK");
   clear();
 });

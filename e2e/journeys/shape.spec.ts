@@ -3,26 +3,26 @@ import { expect, field, open, set, test } from "../bakery";
 
 test("any two of a log's five measures follow from the other three", async ({ page, bakery }) => {
   await open(page, bakery, "shape");
-  await page.getByRole("navigation", { name: "Views of the shape" }).getByRole("button", { name: "More" }).click();
-  await page.getByRole("link", { name: "Log or bar" }).click();
+  await page.getByRole("navigation", { name: "Shape views" }).getByRole("button", { name: "More" }).click();
+  await page.getByRole("link", { name: "Log", exact: true }).click();
   const slices = page.getByRole("complementary").locator(".answer");
   await expect(slices).toHaveText("44");
-  await set(field(page, /^Dough in it/), "450 g");
+  await set(field(page, /^Dough weight/), "450 g");
   await expect(page.getByRole("img", { name: /^A log .* cut into 3\d slices of 6\smm$/ })).toBeVisible();
   // Slices become given: what was typed longest ago gives way.
-  await set(field(page, /^Slices(: follows)?$/), "12");
+  await set(field(page, /^Number of slices(: follows)?$/), "12");
   await expect(slices).toHaveText("12");
-  await expect(field(page, /^Across: follows|^Slices, thick: follows|^Dough in it: follows/).first()).toBeVisible();
-  await set(field(page, /^Across/), "3 mm");
+  await expect(field(page, /^Width: follows|^Slice thickness: follows|^Dough weight: follows/).first()).toBeVisible();
+  await set(field(page, /^Width/), "3 mm");
   await expect(page.getByRole("alert")).toContainText("8 to 250 mm");
   await page.keyboard.press("Escape");
   await page.getByRole("radio", { name: "Oblong" }).click();
-  await expect(field(page, "High")).toBeVisible();
+  await expect(field(page, "Height")).toBeVisible();
   // The view has its own address, and the strip is saved at its true size.
   await page.goto(`${bakery.address}/jobs/1/shape/log?form=round&mass_g=450&width_mm=48&slice_mm=6`);
   await expect(page.getByText(/turn it/i)).toBeVisible();
   const saved = page.waitForEvent("download");
-  await page.getByRole("button", { name: "Ruler strip, 1 : 1" }).click();
+  await page.getByRole("button", { name: "Save ruler strip" }).click();
   const file = await (await saved).createReadStream();
   let text = "";
   for await (const chunk of file) text += String(chunk);
@@ -34,8 +34,8 @@ test("a pinwheel is formed: its sheets, its masses, its steps", async ({ page, b
   await expect(page.getByRole("img", { name: /^Section of the checkerboard, 36\smm by 36\smm/ })).toBeVisible();
   await page.getByRole("radio", { name: "Pinwheel" }).click();
   await expect(page.getByText("1 sheet, 23.9 cm × 4 mm").first()).toBeVisible();
-  await expect(page.getByText(/both 23\.9 × 20\scm, between papers/)).toBeVisible();
-  await set(page.getByRole("textbox", { name: "Across", exact: true }), "60 mm");
+  await expect(page.getByText(/both 23\.9 × 20\scm\. Use sheets of parchment/)).toBeVisible();
+  await set(page.getByRole("textbox", { name: "Diameter", exact: true }), "60 mm");
   await expect(page.getByText(/1 sheet, 34\.7\scm/).first()).toBeVisible();
   await set(field(page, "First turn, across"), "80 mm");
   await expect(page.getByRole("alert")).toContainText("0 to 30 mm");
@@ -49,9 +49,9 @@ test("a cutter is dropped in, its sheet nested, a piece dragged, the rest improv
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="80mm" viewBox="0 0 80 80"><path d="M${star.join("L")}Z"/></svg>`;
   await open(page, bakery, "order");
   await page.getByRole("button", { name: "Add a cutter" }).click();
-  await page.getByRole("tab", { name: "From an SVG file" }).click();
+  await page.getByRole("tab", { name: "SVG file" }).click();
   await page.setInputFiles('input[type="file"][accept*="svg"]', { name: "harbour star.svg", mimeType: "image/svg+xml", buffer: Buffer.from(svg) });
-  await page.getByRole("button", { name: "Add it" }).click();
+  await page.getByRole("button", { name: "Add cutter" }).click();
   await expect(page.getByRole("dialog")).toHaveCount(0);
   await expect(page.getByText("harbour star").first()).toBeVisible();
   await page.goto(`${bakery.address}/jobs/1/shape/nest`);
@@ -59,7 +59,7 @@ test("a cutter is dropped in, its sheet nested, a piece dragged, the rest improv
   const rows = Number(await answer.textContent());
   await page.getByRole("button", { name: "Find a tighter layout" }).click();
   await expect(page.getByRole("progressbar", { name: "Search" })).toBeVisible();
-  await expect(page.getByText(/Its time is up|As tight as it gets/)).toBeVisible();
+  await expect(page.getByText(/Time.s up|as tight as it gets/)).toBeVisible();
   const nested = Number(await answer.textContent());
   expect(nested).toBeGreaterThanOrEqual(rows);
   // A piece dragged onto another is told at once, and cannot be kept so.
@@ -74,22 +74,22 @@ test("a cutter is dropped in, its sheet nested, a piece dragged, the rest improv
   await page.mouse.down();
   await page.mouse.move((from.x + onto.x) / 2, (from.y + onto.y) / 2, { steps: 4 });
   await page.mouse.up();
-  await expect(page.getByRole("alert")).toContainText("too near another or the margin");
-  await expect(page.getByRole("button", { name: "Keep this layout" })).toBeDisabled();
+  await expect(page.getByRole("alert")).toContainText("too close to another or");
+  await expect(page.getByRole("button", { name: "Save layout" })).toBeDisabled();
   // The held piece stays, the rest goes around it.
   await page.getByRole("button", { name: "Improve the rest" }).click();
-  await expect(page.getByText(/Its time is up|As tight as it gets/)).toBeVisible();
+  await expect(page.getByText(/Time.s up|as tight as it gets/)).toBeVisible();
   await expect(page.getByRole("alert")).toHaveCount(0);
-  await expect(page.locator("#nest-desc")).toContainText("1 held");
-  await page.getByRole("button", { name: "Keep this layout" }).click();
-  await expect(page.getByText(/^Kept: the plan/)).toBeVisible();
+  await expect(page.locator("#nest-desc")).toContainText("1 locked");
+  await page.getByRole("button", { name: "Save layout" }).click();
+  await expect(page.getByText(/^Saved/)).toBeVisible();
   // It comes back from the file, and its template prints.
   await page.reload();
   await expect(page.getByRole("button", { name: "Back to rows" })).toBeVisible();
   const print = await page.request.get(`${bakery.address}/api/jobs/1/template.pdf`);
   expect((await print.body()).subarray(0, 5).toString()).toBe("%PDF-");
   await page.getByRole("button", { name: "Back to rows" }).click();
-  await expect(page.getByText("Rows again.")).toBeVisible();
+  await expect(page.getByText("Back to rows.")).toBeVisible();
 });
 
 test("a search is stopped, and the server answers meanwhile", async ({ page, bakery }) => {
@@ -100,37 +100,37 @@ test("a search is stopped, and the server answers meanwhile", async ({ page, bak
   const plan = await page.request.get(`${bakery.address}/api/jobs/1/plan`);
   expect(plan.ok()).toBe(true);
   await page.getByRole("button", { name: "Stop" }).click();
-  await expect(page.getByText("Stopped; the best so far stays.")).toBeVisible();
+  await expect(page.getByText("Stopped. This is the best so far.")).toBeVisible();
   await expect(page.getByRole("button", { name: "Find a tighter layout" })).toBeVisible();
   // By the keyboard alone: a piece is chosen, nudged and taken back.
-  await page.getByRole("button", { name: "Choose the next piece" }).press("Enter");
-  await expect(page.getByText(/^Piece 1 of/)).toBeVisible();
+  await page.getByRole("button", { name: "Next cookie" }).press("Enter");
+  await expect(page.getByText(/^Cookie 1 of/)).toBeVisible();
   await page.getByRole("button", { name: "Right 1 mm" }).press("Enter");
-  await expect(page.locator("#nest-desc")).toContainText("1 held");
+  await expect(page.locator("#nest-desc")).toContainText("1 locked");
   await page.getByRole("button", { name: "Undo last move" }).press("Enter");
-  await expect(page.locator("#nest-desc")).toContainText("0 held");
+  await expect(page.locator("#nest-desc")).toContainText("0 locked");
 });
 
 test("the dough is portioned: by mass, by figure, across the tray", async ({ page, bakery }) => {
   await open(page, bakery, "shape/portion");
   const pieces = page.getByRole("complementary").locator(".answer");
   await expect(pieces).toHaveText("23");
-  await set(field(page, "Dough in one"), "20 g");
+  await set(field(page, "Weight each"), "20 g");
   await expect(pieces).toHaveText("35");
   await page.getByRole("radio", { name: "Figure" }).click();
   // Each part in the units shown, and as many as the figure has.
   await set(field(page, "Part 1"), "x");
-  await expect(page.getByRole("alert")).toContainText("is not understood");
+  await expect(page.getByRole("alert")).toContainText("Can’t read");
   await set(field(page, "Part 1"), "20 g");
   for (const [at, mass] of ["8 g", "2 g"].entries()) await set(field(page, `Part ${at + 2}`), mass);
   const none = page.getByRole("button", { name: "No part 4" });
   await none.click();
   await expect(none).toHaveCount(0);
-  await page.getByRole("button", { name: "Another part" }).click();
+  await page.getByRole("button", { name: "Add a part" }).click();
   await expect(field(page, "Part 4")).toHaveValue("2 g");
   await expect(pieces).toHaveText("22");
-  await page.getByRole("radio", { name: "Across the tray" }).click();
-  await expect(page.getByText(/A whole tray takes/)).toBeVisible();
+  await page.getByRole("radio", { name: "Bars" }).click();
+  await expect(page.getByText(/Full pan:/)).toBeVisible();
 });
 
 test("a cutter is read from a photo of it on paper, and its pair put beside it", async ({ page, bakery }) => {
@@ -161,7 +161,7 @@ test("a cutter is read from a photo of it on paper, and its pair put beside it",
     return [(500 + 3.6 * (x * c - y * s)) / 1000, (650 + 3.6 * (x * s + y * c)) / 1300] as const;
   };
   await page.getByRole("button", { name: "Add a cutter" }).click();
-  await page.getByRole("tab", { name: "From a photo" }).click();
+  await page.getByRole("tab", { name: "Photo" }).click();
   await page.setInputFiles('input[accept*="image/jpeg"]', { name: "harbour flag.png", mimeType: "image/png", buffer: Buffer.from(png) });
   const stage = page.getByRole("group", { name: /four handles/ });
   await expect(stage).toBeVisible();
@@ -181,7 +181,7 @@ test("a cutter is read from a photo of it on paper, and its pair put beside it",
   const said = page.getByRole("dialog").locator(".answer");
   await expect(said).toHaveText(/^(59|60|61)\smm × (39|40|41)\smm$/);
   await page.getByRole("checkbox", { name: /mirror image/ }).check();
-  await page.getByRole("button", { name: "Add it" }).click();
+  await page.getByRole("button", { name: "Add cutter" }).click();
   await expect(page.getByRole("dialog")).toHaveCount(0);
   const shelf = await (await page.request.get(`${bakery.address}/api/cutters`)).json() as { name: string; origin: string }[];
   expect(shelf.filter((c) => c.origin === "outline").map((c) => c.name)).toEqual(["harbour flag", "harbour flag, mirrored"]);
@@ -190,7 +190,7 @@ test("a cutter is read from a photo of it on paper, and its pair put beside it",
 
 test("a sheet's thickness is read at the bench and its thin and thick spots are shown", async ({ page, bakery }) => {
   await open(page, bakery, "shape/even");
-  await expect(page.getByText("Nothing read yet.", { exact: false })).toBeVisible();
+  await expect(page.getByText("No readings yet.", { exact: false })).toBeVisible();
   await set(field(page, "Thickness, 1 along, 1 down"), "6 mm");
   await set(field(page, "Thickness, 4 along, 3 down"), "4.4");
   await set(field(page, "Thickness, 2 along, 2 down"), "7.5 mm");
@@ -208,10 +208,10 @@ test("a tray is laid by hand, and the trays are filled like it", async ({ page, 
   await open(page, bakery, "shape/trays");
   await expect(page.getByText(/Tray 1: \d+ of the first roll/)).toBeVisible();
   const full = Number(await page.getByRole("complementary").locator(".answer").textContent());
-  await page.getByRole("button", { name: "Choose the next piece" }).click();
-  await page.getByRole("button", { name: "Take off" }).click();
-  await page.getByRole("button", { name: "Keep this layout" }).click();
-  await expect(page.getByText("Kept: the trays are filled like this one.")).toBeVisible();
+  await page.getByRole("button", { name: "Next cookie" }).click();
+  await page.getByRole("button", { name: "Remove" }).click();
+  await page.getByRole("button", { name: "Save layout" }).click();
+  await expect(page.getByText("Saved. Every tray is filled like this.")).toBeVisible();
   await page.reload();
   await expect(page.getByRole("complementary").locator(".answer")).toHaveText(String(full - 1));
   await page.getByRole("radio", { name: "As cut" }).click();
@@ -227,15 +227,15 @@ test("a built-in shape is chosen by its picture, and a letter by its sign", asyn
   await dialog.getByRole("radio", { name: "Heart" }).click();
   // It is called what it is, in the size it is sold as, until somebody says otherwise.
   await expect(field(dialog, "Name")).toHaveValue("Heart");
-  await dialog.getByRole("button", { name: "Add it" }).click();
+  await dialog.getByRole("button", { name: "Add cutter" }).click();
   await expect(page.getByRole("heading", { level: 2, name: "48 × Heart" })).toBeVisible();
 
   await page.getByRole("button", { name: "Add a cutter" }).click();
   await dialog.getByRole("radio", { name: "Letter" }).click();
   await field(dialog, "Letter or number").fill("?");
-  await dialog.getByRole("button", { name: "Add it" }).click();
-  await expect(dialog.getByRole("alert")).toContainText("no letter from A to Z");
+  await dialog.getByRole("button", { name: "Add cutter" }).click();
+  await expect(dialog.getByRole("alert")).toContainText("Use A to Z");
   await field(dialog, "Letter or number").fill("r");
-  await dialog.getByRole("button", { name: "Add it" }).click();
+  await dialog.getByRole("button", { name: "Add cutter" }).click();
   await expect(page.getByRole("heading", { level: 2, name: "48 × Letter R" })).toBeVisible();
 });

@@ -9,7 +9,7 @@ test.describe("an empty bakery, in US units", () => {
 
   test("a told recipe becomes a job; what it says stands beside our figures, and its bake moves them", async ({ page, bakery }) => {
     await page.goto(`${bakery.address}/read`);
-    const text = page.getByRole("textbox", { name: "The recipe" });
+    const text = page.getByRole("textbox", { name: "Recipe", exact: true });
     await text.fill(TOLD);
     const lines = page.getByRole("list", { name: "Lines as read" });
     for (const food of ["Unsalted butter", "Granulated sugar", "Whole egg", "All-purpose flour", "Vanilla extract", "Salt"]) {
@@ -25,7 +25,7 @@ test.describe("an empty bakery, in US units", () => {
     await expect(page).toHaveURL(/\/new\?recipe=1/);
     const group = page.getByRole("group", { name: "As the recipe says" });
     await expect(group.getByRole("button")).toHaveCount(4);
-    await expect(field(page, /^Pieces$/)).toHaveValue("24");
+    await expect(field(page, /^Cookies$/)).toHaveValue("24");
     const thick = group.getByRole("button", { name: /thick$/ });
     await thick.click();
     await expect(thick).toHaveAttribute("aria-pressed", "false");
@@ -40,17 +40,17 @@ test.describe("an empty bakery, in US units", () => {
     await open(page, bakery, "oven");
     await units(page, "US");
     await expect(page.getByText(/^Recipe: 8 to 10\smin\. Yours: about \d+\smin\./)).toBeVisible();
-    await expect(field(page, "Set to")).toHaveValue(/350/);
+    await expect(page.getByRole("textbox", { name: "Oven set to", exact: true })).toHaveValue(/350/);
     // A bake is recorded: it says what it moved, and can be left out and put back.
     await open(page, bakery, "ledger");
     await field(page, /^Widths/).fill("3 1/16; 3 1/8; 3 1/16");
     await field(page, "Time in the oven").fill("14");
-    await page.getByRole("button", { name: "Keep it" }).click();
+    await page.getByRole("button", { name: "Save", exact: true }).click();
     await expect(page.getByText(/^Moved your forecast: (still about )?\d+/)).toBeVisible();
-    const out = page.getByRole("button", { name: /^Leave out the bake of/ }).first();
+    const out = page.getByRole("button", { name: /^Leave out (the )?bake of/ }).first();
     await out.click();
-    await expect(page.getByText("Left out: it teaches nothing.")).toBeVisible();
-    await page.getByRole("button", { name: /^Put back the bake of/ }).first().click();
+    await expect(page.getByText("Left out: the forecast doesn’t use it.")).toBeVisible();
+    await page.getByRole("button", { name: /^Put back (the )?bake of/ }).first().click();
     await expect(page.getByText(/^Moved your forecast/)).toBeVisible();
   });
 });

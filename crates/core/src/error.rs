@@ -60,29 +60,25 @@ pub enum Problem {
 impl fmt::Display for Problem {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
-            Self::NotFinite => write!(f, "that is not a number"),
+            Self::NotFinite => write!(f, "Type a number."),
             Self::OutOfRange { value, unit, min, max } => {
-                write!(f, "{} is outside {}", with_unit(*value, unit), self.accepted())?;
+                write!(f, "Use {}. You typed {}.", self.accepted(), with_unit(*value, unit))?;
                 // What would be right in Fahrenheit most likely is meant so.
                 let celsius = (value - 32.0) / 1.8;
                 if *unit == "\u{b0}C" && value > max && (*min..=*max).contains(&celsius) {
-                    write!(
-                        f,
-                        "; if Fahrenheit is meant, that is {}",
-                        with_unit((celsius * 10.0).round() / 10.0, unit)
-                    )?;
+                    write!(f, " Did you mean {value:.0}\u{b0}F?")?;
                 }
                 Ok(())
             }
             Self::Unreadable { text, accepted } => {
-                write!(f, "\u{201c}{text}\u{201d} is not understood; try {accepted}")
+                write!(f, "Can\u{2019}t read \u{201c}{text}\u{201d}. Try {accepted}.")
             }
-            Self::Missing { wanted } => write!(f, "{wanted} is needed"),
+            Self::Missing { wanted } => write!(f, "Add {wanted}."),
             Self::TooMany { count, max, unit } => {
-                write!(f, "{count} {unit} are more than the {max} accepted")
+                write!(f, "At most {max} {unit}. You have {count}.")
             }
             Self::Refused { reason } => write!(f, "{reason}"),
-            Self::NeverReady(_) => write!(f, "it never gets ready there"),
+            Self::NeverReady(_) => write!(f, "It won’t get ready there. Choose another place."),
         }
     }
 }
@@ -264,9 +260,9 @@ mod tests {
         assert_eq!(
             said,
             [
-                "job.thickness_mm: 40 mm is outside 2 to 25 mm",
-                "job.fridge_c: that is not a number",
-                "job.name: a name is needed",
+                "job.thickness_mm: Use 2 to 25 mm. You typed 40 mm.",
+                "job.fridge_c: Type a number.",
+                "job.name: Add a name.",
             ]
         );
         assert_eq!(errors.all()[0].problem().accepted(), "2 to 25 mm");

@@ -229,9 +229,9 @@ impl Access {
         let good = code.take_if(|c| Instant::now() < c.until && alike(&c.digits, given));
         match (good, &*code) {
             (Some(good), _) => Ok(good.role),
-            (None, Some(other)) if Instant::now() < other.until => Err(ApiError::Forbidden("this is not the code")),
+            (None, Some(other)) if Instant::now() < other.until => Err(ApiError::Forbidden("Wrong code. Try again.")),
             _ => Err(ApiError::Forbidden(
-                "no code is good at the moment: make one on a device that is let in, at Kitchen, or start the program anew",
+                "No code is active. Make one under Kitchen on a connected device, or restart Ready Slab.",
             )),
         }
     }
@@ -252,7 +252,7 @@ impl Access {
         let role = match self.used(&given) {
             Ok(role) => role,
             Err(refused) => {
-                tracing::warn!("a wrong code was given");
+                tracing::warn!("wrong code entered");
                 if let Some(from) = from {
                     let waits = self.0.wrong.one_more(from)?;
                     tokio::time::sleep(waits.pause()).await;
@@ -263,7 +263,7 @@ impl Access {
         let token = token()?;
         let id = self.0.store.let_in(name, role, &hash(&token), Utc::now()).await?;
         let device = self.known(&token).await?.filter(|d| d.id == id).ok_or(ApiError::Broken)?;
-        tracing::info!(device = id.0, name, "a device was let in");
+        tracing::info!(device = id.0, name, "device connected");
         Ok((device, self.cookie(token)))
     }
 
@@ -329,17 +329,15 @@ impl Access {
         }
         if !may(device.role, request.method(), routed(request)) {
             return Err(ApiError::Forbidden(match device.role {
-                Role::Thermometer => "this token is for writing readings, and nothing else",
-                _ => {
-                    "this device is let in for the bench: it reads, and notes what happens there; change this on one that may do all"
-                }
+                Role::Thermometer => "This token can only send readings.",
+                _ => "This device has bench access. Change plans on a device with full access.",
             }));
         }
         let now = Utc::now();
         if device.seen_at.is_none_or(|at| now - at > SEEN_EVERY) {
             // A file that can only be read is read all the same.
             if let Err(error) = self.0.store.device_seen(device.id, now).await {
-                tracing::warn!(%error, "when a device was here could not be noted");
+                tracing::warn!(%error, "couldn’t record when a device was last seen");
             }
         }
         Ok(device)

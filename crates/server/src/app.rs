@@ -106,19 +106,19 @@ const LOOKS: Duration = Duration::from_secs(600);
 async fn daily(store: Store, backups: Backups) {
     loop {
         if let Err(error) = today(&store, &backups, Utc::now()).await {
-            tracing::error!(%error, "no backup was made");
+            tracing::error!(%error, "backup failed");
         }
         match store.thin_readings(Utc::now() - THINNED_AFTER, THINNED_WITHIN_K, THINNED_AT_A_TIME).await {
             Ok(0) => {}
             Ok(readings) => {
-                tracing::info!(readings, "readings that are not needed to draw a piece again were left out")
+                tracing::info!(readings, "readings thinned out")
             }
-            Err(error) => tracing::error!(%error, "readings could not be thinned"),
+            Err(error) => tracing::error!(%error, "couldn’t thin out readings"),
         }
         match store.pack_readings(Utc::now() - PACKED_AFTER, THINNED_AT_A_TIME).await {
             Ok(0) => {}
-            Ok(pieces) => tracing::info!(pieces, "readings of pieces that ended long ago were packed"),
-            Err(error) => tracing::error!(%error, "readings could not be packed"),
+            Ok(pieces) => tracing::info!(pieces, "old readings packed"),
+            Err(error) => tracing::error!(%error, "couldn’t pack old readings"),
         }
         tokio::time::sleep(LOOKS).await;
     }
@@ -159,7 +159,7 @@ pub async fn run(options: Options) -> Result<(), Box<dyn std::error::Error>> {
     backups.remove_left_over()?;
     remove_left_over();
     if let Some(kept) = backups.before_migration(&options.db, chrono::Utc::now()).await? {
-        tracing::info!(file = %kept.display(), "the bakery file is brought to this version; as it was, it is kept");
+        tracing::info!(file = %kept.display(), "updating the bakery file; the old one is saved as a backup");
     }
     let store = Store::open(&options.db).await?;
     let served = serve(options, store.clone(), backups).await;
@@ -225,19 +225,19 @@ fn tls(certificate: &Path, key: &Path) -> Result<ServerConfig, BadCertificate> {
 /// Says on standard output how a device is let in.
 fn tell_how_to_get_in(access: &Access, open: bool) -> Result<(), ApiError> {
     if open {
-        println!("Nobody is asked who he is: everybody on this network can read, change and delete all of the bakery.");
+        println!("No code needed: anyone on this network can read, change and delete everything.");
         return Ok(());
     }
     let code = access.make_code(Role::Full)?;
     println!(
-        "To let a device in, open {}/pair on it within ten minutes and give it the code {}.",
+        "To connect a device, open {}/pair on it within 10 minutes and enter {}.",
         access.address(),
         grouped(&code)
     );
     if std::io::stdout().is_terminal()
         && let Some(picture) = in_letters(access, &code)
     {
-        println!("Or point its camera here:\n{picture}");
+        println!("Or scan this with its camera:\n{picture}");
     }
     Ok(())
 }
@@ -283,7 +283,7 @@ async fn serve(options: Options, store: Store, backups: Backups) -> Result<(), B
         None => server.listen(listener)?,
     };
     // The lines meant for people, on standard output; logs go to standard error.
-    println!("Ready Slab is at {scheme}://{bound}/");
+    println!("Ready Slab is running at {scheme}://{bound}/");
     if !loopback {
         tell_how_to_get_in(&access, options.open)?;
     }
@@ -293,7 +293,7 @@ async fn serve(options: Options, store: Store, backups: Backups) -> Result<(), B
     let hushed = bakeries.clone();
     actix_web::rt::spawn(async move {
         if let Err(error) = told_to_stop().await {
-            tracing::error!(%error, "signals cannot be heard");
+            tracing::error!(%error, "can’t listen for signals");
             return;
         }
         // Streams never end by themselves, and would hold the server up.
@@ -303,6 +303,6 @@ async fn serve(options: Options, store: Store, backups: Backups) -> Result<(), B
     server.await?;
     daily.abort();
     bakeries.close().await;
-    tracing::info!("stopped, the bakery file is closed");
+    tracing::info!("stopped; bakery file closed");
     Ok(())
 }

@@ -187,7 +187,7 @@ fn remove(file: &Path) -> Result<(), ApiError> {
         name.push(tail);
         match std::fs::remove_file(&name) {
             Err(error) if error.kind() != std::io::ErrorKind::NotFound => {
-                tracing::error!(%error, "the demo's file could not be removed");
+                tracing::error!(%error, "couldn’t remove the demo’s file");
                 return Err(ApiError::Broken);
             }
             _ => {}

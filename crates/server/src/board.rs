@@ -198,7 +198,7 @@ impl Board {
                     // Its job is on the way out; it comes back with it.
                     Err(ApiError::Store(StoreError::NotFound { .. })) => {}
                     // One piece that cannot be told must not take all others from the bench.
-                    Err(error) => tracing::warn!(chill = id.0, %error, "a piece in the cold cannot be told"),
+                    Err(error) => tracing::warn!(chill = id.0, %error, "can’t forecast a dough in the cold"),
                 }
             }
             *all = (now, found);
@@ -267,7 +267,7 @@ impl Board {
                 Ok(true) => {}
                 Ok(false) => return,
                 Err(error) => {
-                    tracing::warn!(chill = id.0, %error, "the stand-in thermometer stopped");
+                    tracing::warn!(chill = id.0, %error, "simulated thermometer stopped");
                     return;
                 }
             }

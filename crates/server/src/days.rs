@@ -22,7 +22,7 @@ impl Day {
         let date = board.date(family.all[0].job.input().order.ready_by.date()).await?;
         let own = |id: JobId| family.all.iter().position(|j| j.id == id);
         if let Some((job, faults)) = date.unplanned.iter().find(|(job, _)| own(job.id).is_some()) {
-            return Ok(Err(faults.clone().within(&format!("batch {}", job.job.input().order.name))));
+            return Ok(Err(faults.clone().within(&format!("item {}", job.job.input().order.name))));
         }
         let number = |lot: u32| {
             let lot = date.lots.get(usize::try_from(lot).ok()?)?;

@@ -21,10 +21,10 @@ const MOST_ATTEMPTS: u32 = 30;
 #[derive(Debug, thiserror::Error)]
 pub enum DeviceError {
     /// Nobody answers there.
-    #[error("no answer from {0}: {1}")]
+    #[error("No answer from {0}: {1}")]
     NoAnswer(String, String),
     /// The server refused.
-    #[error("the server refused: {0}")]
+    #[error("The server refused: {0}")]
     Refused(String),
     /// What was asked for cannot be.
     #[error(transparent)]
@@ -36,9 +36,9 @@ pub fn health(server: &str) -> Result<String, DeviceError> {
     let asked = minreq::get(format!("{server}/api/health")).with_timeout(ANSWER.as_secs()).send();
     let answer = asked.map_err(|e| DeviceError::NoAnswer(server.to_owned(), e.to_string()))?;
     match answer.status_code {
-        200 => Ok(format!("{server} is well.")),
-        401 => Ok(format!("{server} is running; it tells more to a device that is let in.")),
-        other => Err(DeviceError::Refused(format!("{server} answers {other}"))),
+        200 => Ok(format!("{server} is up.")),
+        401 => Ok(format!("{server} is up. Connect this device for details.")),
+        other => Err(DeviceError::Refused(format!("{server} answered {other}"))),
     }
 }
 
@@ -132,7 +132,7 @@ pub fn play(server: &str, chill: i64, kind: ProbeInput, count: Option<u32>) -> R
                 eprintln!("refused: {why}");
                 waiting.clear();
             }
-            Err(Trouble::Lost(why)) => eprintln!("{} readings wait for the connection: {why}", waiting.len()),
+            Err(Trouble::Lost(why)) => eprintln!("{} readings waiting for a connection: {why}", waiting.len()),
         }
     }
     if waiting.is_empty() {

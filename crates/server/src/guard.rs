@@ -64,10 +64,10 @@ fn text<'a>(headers: &'a HeaderMap, name: &HeaderName) -> Option<&'a str> {
 fn check(request: &ServiceRequest, hosts: &AllowedHosts) -> Result<(), ApiError> {
     let headers = request.headers();
     // A name that points here but is not ours (DNS rebinding) shows in the Host header.
-    let host = text(headers, &header::HOST).ok_or(ApiError::Forbidden("the request names no host"))?;
+    let host = text(headers, &header::HOST).ok_or(ApiError::Forbidden("The request has no Host header."))?;
     if !hosts.allows(host) {
         return Err(ApiError::Forbidden(
-            "this host name is not one the server answers to; start it with --allow-host NAME to add it",
+            "This server doesn’t answer to that host name. Start it with --allow-host NAME to add it.",
         ));
     }
     let changes = !matches!(*request.method(), Method::GET | Method::HEAD | Method::OPTIONS);
@@ -75,13 +75,13 @@ fn check(request: &ServiceRequest, hosts: &AllowedHosts) -> Result<(), ApiError>
         && let Some(origin) = text(headers, &header::ORIGIN)
         && !origin.split_once("://").is_some_and(|(_, authority)| authority.eq_ignore_ascii_case(host))
     {
-        return Err(ApiError::Forbidden("changes are taken only from the program's own pages"));
+        return Err(ApiError::Forbidden("Only Ready Slab’s own pages can make changes."));
     }
     // What browsers say of the page that asks (W3C Fetch Metadata); other programs say nothing. What is read may take long to compute, too.
     let site = text(headers, &HeaderName::from_static("sec-fetch-site"));
     let foreign = site.is_some_and(|s| s == "cross-site" || s == "same-site");
     if foreign && (changes || routed(request).starts_with("/api")) {
-        return Err(ApiError::Forbidden("the program's own pages only may ask for this"));
+        return Err(ApiError::Forbidden("Only Ready Slab’s own pages can ask for this."));
     }
     Ok(())
 }

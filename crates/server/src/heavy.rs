@@ -42,7 +42,7 @@ impl Drop for Waits {
     }
 }
 
-const BUSY: ApiError = ApiError::Busy("as much is being computed already as this machine bears; try again in a moment");
+const BUSY: ApiError = ApiError::Busy("This machine is busy calculating. Try again in a moment.");
 
 impl Heavy {
     /// Gives so many turns at a time.

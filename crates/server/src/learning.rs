@@ -93,7 +93,7 @@ pub async fn learn_after(heavy: &Heavy, store: &Store) -> bool {
     match learn_anew(heavy, store).await {
         Ok(learnt) => learnt,
         Err(error) => {
-            tracing::warn!(%error, "bakes will be learnt from at the next look");
+            tracing::warn!(%error, "bakes will be used at the next look");
             false
         }
     }

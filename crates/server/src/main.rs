@@ -22,7 +22,7 @@ use tracing_subscriber::filter::{LevelFilter, Targets};
 use tracing_subscriber::layer::SubscriberExt;
 use tracing_subscriber::util::SubscriberInitExt;
 
-/// Plans, chills, cuts and bakes cold butter doughs.
+/// Planner for cut-out and icebox cookies.
 #[derive(Parser)]
 #[command(name = "ready-slab", version)]
 struct Arguments {
@@ -32,159 +32,158 @@ struct Arguments {
 
 #[derive(Subcommand)]
 enum Command {
-    /// Serves the bakery to a browser.
+    /// Run the web app.
     Serve {
-        /// The bakery file; made when it is not there.
+        /// Bakery file. Created if missing.
         #[arg(long, default_value = "ready-slab.db")]
         db: PathBuf,
-        /// Where to listen. On other than loopback each device is let in with a code that is told at the start.
+        /// Address to listen on. Off this machine, each device connects with a code shown at startup.
         #[arg(long, default_value = "127.0.0.1:8420")]
         listen: SocketAddr,
-        /// A certificate (PEM) with which everything is served by HTTPS.
+        /// Certificate file (PEM) for HTTPS.
         #[arg(long, value_name = "FILE", requires = "key")]
         cert: Option<PathBuf>,
-        /// Its key (PEM).
+        /// Key file (PEM) for the certificate.
         #[arg(long, value_name = "FILE", requires = "cert")]
         key: Option<PathBuf>,
-        /// Asks nobody who he is, on whatever network: everybody there can read, change and delete all of the bakery.
+        /// Skip codes: anyone on the network can read, change and delete everything.
         #[arg(long)]
         open: bool,
-        /// Fills an empty bakery with the demo.
+        /// Fill an empty bakery with the demo.
         #[arg(long)]
         demo: bool,
-        /// A further name under which the server is addressed, such as a tablet's name for this machine; may be repeated.
+        /// Another host name the server answers to. Repeat for more.
         #[arg(long = "allow-host", value_name = "NAME")]
         allow_hosts: Vec<String>,
-        /// The folder of the backups that are made each day and before an update; beside the bakery file when absent.
+        /// Folder for the daily and pre-update backups. Default: next to the bakery file.
         #[arg(long, value_name = "FOLDER")]
         backups: Option<PathBuf>,
-        /// So many daily backups are kept.
+        /// Number of daily backups to keep.
         #[arg(long, default_value_t = 7, value_parser = clap::value_parser!(u16).range(1..=1000))]
         keep: u16,
     },
-    /// Copies the bakery into a new file, also while it is served.
+    /// Copy the bakery to a new file. Safe while it's running.
     Backup {
-        /// The file to be made.
+        /// File to create.
         file: PathBuf,
-        /// The bakery file.
+        /// Bakery file.
         #[arg(long, default_value = "ready-slab.db")]
         db: PathBuf,
     },
-    /// Looks whether a bakery file, or a backup of one, is whole, and tells what it holds. Changes nothing.
+    /// Check a bakery file or backup and list what's in it. Changes nothing.
     Check {
-        /// The file.
+        /// File to check.
         file: PathBuf,
     },
-    /// Puts a backup in the place of the bakery file; what was there is kept beside it. The program must not be serving it.
+    /// Replace the bakery file with a backup. The old file is kept next to it. Stop the server first.
     Restore {
-        /// The backup.
+        /// Backup file.
         file: PathBuf,
         /// The bakery file.
         #[arg(long, default_value = "ready-slab.db")]
         db: PathBuf,
     },
-    /// Writes the whole bakery, also while it is served, as one open archive: a ZIP of JSON lines, CSV and SVG (docs/keeping.md).
+    /// Export everything to a ZIP of JSON Lines, CSV and SVG (docs/keeping.md). Safe while it's running.
     Export {
-        /// The archive to be made.
+        /// Archive to create.
         file: PathBuf,
         /// The bakery file.
         #[arg(long, default_value = "ready-slab.db")]
         db: PathBuf,
     },
-    /// Reads such an archive in the place of the bakery file; what was there is kept beside it. The program must not be serving it.
+    /// Replace the bakery file with an exported archive. The old file is kept next to it. Stop the server first.
     Import {
-        /// The archive.
+        /// Archive to import.
         file: PathBuf,
         /// The bakery file.
         #[arg(long, default_value = "ready-slab.db")]
         db: PathBuf,
     },
-    /// Answers one question from standard input on standard output, in the JSON of the compute endpoints.
+    /// Answer one question: JSON on standard input, JSON on standard output, as in the compute endpoints.
     Compute {
-        /// Which question.
+        /// What to calculate.
         what: Question,
     },
-    /// Measures baked pieces on a sheet of paper from a photo, and prints what was found as JSON, as the API tells it (docs/ledger.md).
+    /// Measure cookies on white paper from a photo. Prints JSON, as the API does (docs/ledger.md).
     Measure {
-        /// A JPEG, PNG or WebP.
+        /// Photo (JPEG, PNG or WebP).
         photo: PathBuf,
-        /// The paper.
+        /// Paper size.
         #[arg(long, value_enum, default_value_t = Paper::A4)]
         paper: Paper,
-        /// How thick the pieces are, mm.
+        /// Thickness of the cookies, mm.
         #[arg(long, default_value_t = 0.0)]
         thickness_mm: f64,
-        /// A cutter that may be there: an SVG file at true size, or FILE=WIDTH for another width, mm; may be repeated.
+        /// Cutter used: an SVG file at true size, or FILE=WIDTH in mm. Repeat for more.
         #[arg(long = "cutter", value_name = "FILE[=WIDTH]")]
         cutters: Vec<String>,
-        /// How much pieces are expected to have grown across, percent.
+        /// Forecast spread, percent of the width.
         #[arg(long, default_value_t = 3.0)]
         spread_percent: f64,
-        /// The paper's corners as shares of the picture, going round: eight numbers with commas between. Looked for when absent.
+        /// Corners of the paper in order, as fractions of the photo: 8 numbers separated by commas. Default: found in the photo.
         #[arg(long)]
         corners: Option<String>,
-        /// Places with a piece that was not found, mm on the paper: x and y in turn with commas between.
+        /// Spots with a cookie that wasn't found, in mm on the paper: x,y,x,y…
         #[arg(long)]
         pointed_mm: Option<String>,
     },
-    /// Plays a thermometer that is left in a followed piece: simulates the piece and posts readings to the server, as any other
-    /// device would. Keeps them while the connection is lost.
+    /// Run a simulated thermometer: simulate a dough and send readings to the server like a real device. Holds them while offline.
     Probe {
-        /// The server.
+        /// Server address.
         #[arg(long, default_value = "http://127.0.0.1:8420")]
         server: String,
-        /// The number of the followed piece.
+        /// Number of the dough in the fridge.
         #[arg(long)]
         chill: i64,
-        /// All chances follow from it.
+        /// Random seed.
         #[arg(long, default_value_t = ProbeInput::default().seed)]
         seed: u32,
-        /// Noise of one reading, K.
+        /// Noise per reading, K.
         #[arg(long, default_value_t = ProbeInput::default().noise_k)]
         noise_k: f64,
-        /// Share of readings lost.
+        /// Fraction of readings lost.
         #[arg(long, default_value_t = ProbeInput::default().drop_out)]
         drop_out: f64,
-        /// What really multiplies the film of the places.
+        /// True heat-transfer factor of the places.
         #[arg(long, default_value_t = ProbeInput::default().film_factor)]
         film_factor: f64,
-        /// What the air of the places is really off by, K.
+        /// True air temperature offset of the places, K.
         #[arg(long, default_value_t = ProbeInput::default().air_off_k, allow_negative_numbers = true)]
         air_off_k: f64,
-        /// From one reading to the next by the piece's clock, s.
+        /// Seconds between readings, in simulated time.
         #[arg(long, default_value_t = ProbeInput::default().every_s)]
         every_s: f64,
-        /// Stops after so many readings; goes on while the piece is followed when absent.
+        /// Stop after this many readings. Default: until the dough is taken out.
         #[arg(long)]
         count: Option<u32>,
     },
-    /// Asks a server whether it is well, and ends with 0 where it is.
+    /// Check that a server is up. Exits with 0 if it is.
     Health {
         /// The server.
         #[arg(long, default_value = "http://127.0.0.1:8420")]
         server: String,
     },
-    /// Prints the description of the API (OpenAPI 3.1).
+    /// Print the API description (OpenAPI 3.1).
     Openapi,
 }
 
 #[derive(Clone, Copy, ValueEnum)]
 enum Question {
-    /// When a piece is ready in the cold.
+    /// When dough is ready in the fridge or freezer.
     Chill,
-    /// How pieces lie on a sheet.
+    /// How cookies fit on a sheet.
     Sheet,
-    /// When a piece is baked, how far it spreads and how it looks.
+    /// When a cookie is done, how far it spreads and how it looks.
     Bake,
-    /// A day's work over hands, mixers, cold places, trays, ovens and cooling places.
+    /// A day's schedule for people, mixers, fridge and freezer space, trays, ovens and cooling spaces.
     Schedule,
 }
 
 #[derive(Clone, Copy, ValueEnum)]
 enum Paper {
-    /// 210 by 297 mm.
+    /// 210 × 297 mm.
     A4,
-    /// 8 1/2 by 11 in.
+    /// 8½ × 11 in.
     Letter,
 }
 
@@ -278,7 +277,7 @@ fn ended(result: Result<(), impl std::fmt::Display>) -> ExitCode {
 
 /// Where what was there is now.
 fn put_aside(aside: Option<PathBuf>) -> String {
-    aside.map_or_else(String::new, |aside| format!(" What was there is {} now.", aside.display()))
+    aside.map_or_else(String::new, |aside| format!(" The old file is now {}.", aside.display()))
 }
 
 fn waited_for<T>(work: impl Future<Output = T>) -> T {
@@ -296,27 +295,27 @@ fn main() -> ExitCode {
             ended(actix_web::rt::System::new().block_on(run(options)))
         }
         Command::Backup { file, db } => ended(waited_for(back_up_file(&db, &file)).map(|()| {
-            println!("{} is a copy of {}.", file.display(), db.display());
+            println!("Copied {} to {}.", db.display(), file.display());
         })),
         Command::Check { file } => match waited_for(check_file(&file)) {
             Ok(found) if found.whole() => {
                 let holds: Vec<String> = found.holds.iter().map(|(what, many)| format!("{many} {what}")).collect();
-                print(&format!("{} is whole: {}.", file.display(), holds.join(", ")))
+                print(&format!("{} is OK: {}.", file.display(), holds.join(", ")))
             }
             Ok(found) => {
-                eprintln!("ready-slab: {} is not whole:\n{}", file.display(), found.faults.join("\n"));
+                eprintln!("ready-slab: {} is damaged:\n{}", file.display(), found.faults.join("\n"));
                 ExitCode::FAILURE
             }
             Err(error) => ended(Err(error)),
         },
         Command::Restore { file, db } => ended(waited_for(restore(&file, &db, chrono::Utc::now())).map(|aside| {
-            println!("{} is {} again.{}", db.display(), file.display(), put_aside(aside));
+            println!("Restored {} from {}.{}", db.display(), file.display(), put_aside(aside));
         })),
         Command::Export { file, db } => ended(waited_for(export_file(&db, &file, chrono::Utc::now())).map(|()| {
-            println!("{} holds all of {}.", file.display(), db.display());
+            println!("Exported {} to {}.", db.display(), file.display());
         })),
         Command::Import { file, db } => ended(waited_for(import(&file, &db, chrono::Utc::now())).map(|aside| {
-            println!("{} holds all of {}.{}", db.display(), file.display(), put_aside(aside));
+            println!("Imported {} into {}.{}", file.display(), db.display(), put_aside(aside));
         })),
         Command::Compute { what } => answered(compute(what)),
         Command::Measure { photo, paper, thickness_mm, cutters, spread_percent, corners, pointed_mm } => {

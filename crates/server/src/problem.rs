@@ -64,7 +64,7 @@ pub struct FieldProblem {
 #[derive(Debug, thiserror::Error)]
 pub enum ApiError {
     /// The body is not JSON.
-    #[error("the request is not JSON: {0}")]
+    #[error("The request isn’t JSON: {0}")]
     NotJson(String),
     /// Values are missing, of the wrong kind or out of range.
     #[error(transparent)]
@@ -73,7 +73,7 @@ pub enum ApiError {
     #[error(transparent)]
     Store(#[from] StoreError),
     /// Somebody else changed the same fields first.
-    #[error("meanwhile {} changed elsewhere; look at what stands and choose", listed(.fields))]
+    #[error("Someone else changed {} first. Compare and choose.", listed(.fields))]
     Stale {
         /// Which.
         fields: Vec<StaleField>,
@@ -83,10 +83,10 @@ pub enum ApiError {
         revision: i64,
     },
     /// No such route.
-    #[error("there is nothing at {0}")]
+    #[error("There’s nothing at {0}.")]
     NoSuchPath(String),
     /// A route that is there, asked in a way it does not know.
-    #[error("{path} takes {allowed}, not {method}")]
+    #[error("{path} takes {allowed}, not {method}.")]
     WrongMethod {
         /// Where.
         path: String,
@@ -96,16 +96,16 @@ pub enum ApiError {
         allowed: String,
     },
     /// The body is over its limit.
-    #[error("the request is larger than {limit_bytes} bytes")]
+    #[error("The request is over {limit_bytes} bytes. Send less.")]
     TooLarge {
         /// The limit.
         limit_bytes: usize,
     },
     /// The body broke off or could not be read.
-    #[error("the request could not be read: {0}")]
+    #[error("Couldn’t read the request: {0}")]
     Unreadable(String),
     /// Who asks is not known here.
-    #[error("this device is not let in; open /pair on it and give it a code")]
+    #[error("This device isn’t connected. Open /pair on it and enter a code.")]
     NotLetIn,
     /// Refused for safety.
     #[error("{0}")]
@@ -117,7 +117,7 @@ pub enum ApiError {
     #[error("{0}")]
     TooMany(&'static str),
     /// A computation ended unexpectedly; a bug of ours.
-    #[error("the computation broke off")]
+    #[error("The calculation failed. Try again.")]
     Broken,
 }
 
@@ -136,28 +136,28 @@ impl From<actix_web::error::BlockingError> for ApiError {
 impl ApiError {
     fn title(&self) -> &'static str {
         match self {
-            Self::NotJson(_) => "not JSON",
-            Self::Input(_) => "values that cannot be used",
-            Self::Store(StoreError::NotFound { .. }) => "not found",
-            Self::Store(StoreError::InUse { .. }) => "in use",
-            Self::Store(StoreError::Damaged { .. }) => "damaged record",
+            Self::NotJson(_) => "Not JSON",
+            Self::Input(_) => "Check these values",
+            Self::Store(StoreError::NotFound { .. }) => "Not found",
+            Self::Store(StoreError::InUse { .. }) => "Still in use",
+            Self::Store(StoreError::Damaged { .. }) => "Damaged record",
             Self::Store(StoreError::Closed) => "closed",
             Self::Store(StoreError::Busy) => "busy",
-            Self::Store(StoreError::Full) => "disk full",
-            Self::Store(StoreError::FileThere { .. }) => "there already",
-            Self::Store(StoreError::NotAnArchive { .. }) => "no archive",
+            Self::Store(StoreError::Full) => "Disk full",
+            Self::Store(StoreError::FileThere { .. }) => "Already exists",
+            Self::Store(StoreError::NotAnArchive { .. }) => "Not an archive",
             // All else is about the file.
-            Self::Store(_) => "bakery file failed",
-            Self::NoSuchPath(_) => "not found",
-            Self::WrongMethod { .. } => "another method",
-            Self::Stale { .. } => "changed elsewhere",
-            Self::TooLarge { .. } => "too large",
+            Self::Store(_) => "Bakery file problem",
+            Self::NoSuchPath(_) => "Not found",
+            Self::WrongMethod { .. } => "Method not allowed",
+            Self::Stale { .. } => "Changed by someone else",
+            Self::TooLarge { .. } => "Too large",
             Self::Unreadable(_) => "unreadable",
-            Self::NotLetIn => "not let in",
+            Self::NotLetIn => "Device not connected",
             Self::Forbidden(_) => "forbidden",
             Self::Busy(_) => "busy",
             Self::TooMany(_) => "too many",
-            Self::Broken => "broken off",
+            Self::Broken => "Calculation failed",
         }
     }
 
@@ -188,9 +188,9 @@ impl ApiError {
                 .map(|f| FieldProblem {
                     field: f.field.clone(),
                     message: format!(
-                        "it is {} now, not {} as when you changed it",
+                        "Now {}; it was {} when you changed it.",
                         shown(&f.is),
-                        f.was.as_ref().map_or_else(|| "what it was".to_owned(), shown)
+                        f.was.as_ref().map_or_else(|| "something else".to_owned(), shown)
                     ),
                     parts: vec![],
                     accepted: format!("{} or {}", shown(&f.is), shown(&f.wanted)),
@@ -209,7 +209,7 @@ impl ApiError {
             detail: match self {
                 // Inner workings of the database stay in the log.
                 Self::Store(StoreError::Database(_) | StoreError::Migration(_)) => {
-                    "the bakery file could not be read or written; see the server's log".to_owned()
+                    "Couldn’t read or write the bakery file. See the server log.".to_owned()
                 }
                 other => other.to_string(),
             },
@@ -228,8 +228,8 @@ fn listed(fields: &[StaleField]) -> String {
 fn shown(value: &serde_json::Value) -> String {
     match value {
         serde_json::Value::Null => "nothing".to_owned(),
-        serde_json::Value::Array(all) => format!("a list of {}", all.len()),
-        serde_json::Value::Object(_) => "another choice".to_owned(),
+        serde_json::Value::Array(all) => format!("{} entries", all.len()),
+        serde_json::Value::Object(_) => "a different choice".to_owned(),
         serde_json::Value::String(s) => s.replace('_', " "),
         serde_json::Value::Bool(_) | serde_json::Value::Number(_) => value.to_string(),
     }
@@ -315,7 +315,7 @@ pub fn parse_value<T: for<'a> Deserialize<'a>>(value: serde_json::Value) -> Resu
 
 fn place_of(error: &serde_json::Error) -> String {
     if error.is_eof() && error.line() <= 1 && error.column() == 0 {
-        return "nothing was sent".to_owned();
+        return "the body is empty".to_owned();
     }
     let what = if error.is_eof() { "it breaks off" } else { "it cannot be read" };
     format!("{what} at line {}, column {}", error.line(), error.column())
@@ -344,11 +344,11 @@ pub fn field_fault(path: &str, message: &str) -> ApiError {
             known.iter().max_by(|a, b| strsim::jaro_winkler(a, &name).total_cmp(&strsim::jaro_winkler(b, &name)));
         let like = like
             .filter(|l| strsim::jaro_winkler(l, &name) > 0.8)
-            .map_or(String::new(), |l| format!("; is \u{201c}{l}\u{201d} meant?"));
-        return fault(within(&name), format!("there is no such field{like}"));
+            .map_or(String::new(), |l| format!(" Did you mean \u{201c}{l}\u{201d}?"));
+        return fault(within(&name), format!("No such field.{like}"));
     }
     if said.starts_with("unknown variant") {
-        return fault(path.to_owned(), format!("\u{201c}{}\u{201d} is none of {}", quoted(said), choices(said)));
+        return fault(path.to_owned(), format!("Use one of {}, not \u{201c}{}\u{201d}.", choices(said), quoted(said)));
     }
     if let Some(rest) = said.strip_prefix("invalid type: ").or_else(|| said.strip_prefix("invalid value: ")) {
         let (given, wanted) = rest.split_once(", expected ").unwrap_or((rest, ""));
@@ -360,10 +360,10 @@ pub fn field_fault(path: &str, message: &str) -> ApiError {
             "null" => "nothing".to_owned(),
             other => other.to_owned(),
         };
-        return fault(path.to_owned(), format!("{} is needed, not {given}", kind_words(wanted)));
+        return fault(path.to_owned(), format!("Use {}, not {given}.", kind_words(wanted)));
     }
     if said.starts_with("duplicate field") {
-        return fault(within(&quoted(said)), "it is given twice".to_owned());
+        return fault(within(&quoted(said)), "Given twice. Keep one.".to_owned());
     }
     fault(path.to_owned(), kind_words(said))
 }
@@ -372,17 +372,17 @@ pub fn field_fault(path: &str, message: &str) -> ApiError {
 fn kind_words(said: &str) -> String {
     match said {
         "f64" | "f32" => "a number",
-        "u32" | "u64" | "usize" | "u16" | "u8" => "a whole number, 0 or more,",
+        "u32" | "u64" | "usize" | "u16" | "u8" => "a whole number, 0 or more",
         "i64" | "i32" => "a whole number",
-        "a string" | "string" => "a text",
+        "a string" | "string" => "text",
         "a boolean" => "true or false",
         "a sequence" => "a list",
         "a map" => "an object",
-        "invalid digit found in string" => "a whole number, 0 or more, is needed",
-        "invalid float literal" => "a number is needed",
-        "provided string was not `true` or `false`" => "true or false is needed",
+        "invalid digit found in string" => "Use a whole number, 0 or more.",
+        "invalid float literal" => "Use a number.",
+        "provided string was not `true` or `false`" => "Use true or false.",
         _ if said.starts_with("struct ") || said.starts_with("internally tagged") => "an object",
-        _ if said.starts_with("string or map") || said.starts_with("enum ") => "one of its words",
+        _ if said.starts_with("string or map") || said.starts_with("enum ") => "one of its values",
         _ if said.starts_with("an array of length") => {
             return format!("a list {}", said.trim_start_matches("an array "));
         }

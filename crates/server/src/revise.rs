@@ -40,7 +40,7 @@ pub fn made_from(request: &HttpRequest) -> Result<Option<i64>, ApiError> {
         Ok(number) if number >= 0 => Ok(Some(number)),
         _ => {
             let text = text.chars().filter(|c| !c.is_control()).take(40).collect();
-            let accepted = "the revision as the ETag gave it, such as \"7\"";
+            let accepted = "the revision from the ETag, such as \"7\"";
             Err(InputError::new("If-Match", Problem::Unreadable { text, accepted }).into())
         }
     }

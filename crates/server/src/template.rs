@@ -129,7 +129,7 @@ fn page_content(drawing: &Drawing, tile: &Tile, of: usize, paper: PaperSize) -> 
     seams(&mut c, drawing, tile, &to_page);
     // The foot: which page it is, and the line to check.
     let foot = margin + 2.0;
-    let name = if of == 1 { drawing.name.clone() } else { format!("{}  {} of {of} pages", drawing.name, tile.name()) };
+    let name = if of == 1 { drawing.name.clone() } else { format!("{}  page {} of {of}", drawing.name, tile.name()) };
     show(&mut c, points(margin), points(foot + 5.5), 10.0, &name);
     let check = CHECK_LINE.mm();
     c.set_line_width(points(0.3));
@@ -142,7 +142,7 @@ fn page_content(drawing: &Drawing, tile: &Tile, of: usize, paper: PaperSize) -> 
         points(margin + check + 3.0),
         points(foot - 1.0),
         9.0,
-        "100 mm: measure it, and print again without scaling if it is not",
+        "This line is 100 mm. If not, reprint at 100% scale.",
     );
     c
 }

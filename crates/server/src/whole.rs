@@ -121,8 +121,8 @@ impl WholeDate {
             && !asked.iter().any(|j| j.id == moved.id)
         {
             let on_it = asked.iter().filter(|j| j.lot_of().is_none()).map(|j| j.id.0.to_string()).collect::<Vec<_>>();
-            let accepted = if on_it.is_empty() { "nothing is".to_owned() } else { on_it.join(", ") };
-            let why = format!("{} is not wanted on that date; accepted: {accepted}", moved.id.0);
+            let accepted = if on_it.is_empty() { "none".to_owned() } else { on_it.join(", ") };
+            let why = format!("Job {} isn’t due that day. Due that day: {accepted}.", moved.id.0);
             return Err(InputError::refused("job", why).into());
         }
         // The lots of a job next to each other, the job itself first.
@@ -210,14 +210,14 @@ impl Family {
     pub async fn add_lot(store: &Store, id: JobId, lot: LotInput) -> Result<JobId, ApiError> {
         let family = Self::of(store, &store.job(id).await?).await?;
         if family.all.len() >= MOST_LOTS {
-            return Err(InputError::refused("lots", format!("a job has at most {MOST_LOTS} batches")).into());
+            return Err(InputError::refused("lots", format!("At most {MOST_LOTS} items in a job.")).into());
         }
         // Its number comes with being kept; until then it has none of the others'.
         let lead = &family.all[0];
         let lot = lot.added_to(lead.id.0, lead.job.input())?;
         let all = mixed_once(family.jobs().into_iter().chain([(0, lot)]).collect());
         let (_, lot) = all.into_iter().next_back().ok_or(ApiError::Broken)?;
-        Ok(store.add_job(&lot, &format!("batch {} added", lot.input().order.name)).await?)
+        Ok(store.add_job(&lot, &format!("item {} added", lot.input().order.name)).await?)
     }
 
     /// All of them under their numbers.

@@ -146,7 +146,7 @@ fn put(value: SqliteValueRef<'_>, json: &mut Vec<u8>, cell: &mut Vec<u8>) -> Res
         "REAL" => {
             let number = <f64 as sqlx::Decode<sqlx::Sqlite>>::decode(value).map_err(read)?;
             if !number.is_finite() {
-                return Err(not_an_archive("a number has no end"));
+                return Err(not_an_archive("a number is infinite"));
             }
             serde_json::to_writer(&mut *json, &number).map_err(not_an_archive)?;
             cell.extend_from_slice(&json[from..]);
@@ -161,7 +161,7 @@ fn put(value: SqliteValueRef<'_>, json: &mut Vec<u8>, cell: &mut Vec<u8>) -> Res
             serde_json::to_writer(&mut *json, text).map_err(not_an_archive)?;
             as_text(text, cell);
         }
-        other => return Err(not_an_archive(format!("{other} is no kind of value that a bakery holds"))),
+        other => return Err(not_an_archive(format!("unknown kind of value: {other}"))),
     }
     Ok(())
 }
@@ -453,11 +453,11 @@ async fn as_then(schema: i64, fresh: &Path) -> Result<SqliteConnection, StoreErr
     let known = newest();
     if schema > known {
         return Err(not_an_archive(format!(
-            "it is of a later version of this program (its tables are number {schema}, this one knows {known}); use that one"
+            "made by a newer version of Ready Slab (schema {schema}; this one knows {known}). Update, then import"
         )));
     }
     if !is_step(schema) {
-        return Err(not_an_archive(format!("there never was a version {schema} of its tables")));
+        return Err(not_an_archive(format!("unknown schema version {schema}")));
     }
     let options = SqliteConnectOptions::new().filename(fresh).create_if_missing(true).foreign_keys(false);
     let mut conn = options.connect().await?;
@@ -471,7 +471,7 @@ async fn read_into(archive: &Path, fresh: &Path) -> Result<(), StoreError> {
     let contents = contents(&mut zip)?;
     let size: u64 = (0..zip.len()).map(|i| zip.by_index_raw(i).map_or(0, |e| e.size())).sum();
     if size > MOST_BYTES {
-        return Err(not_an_archive(format!("it would unpack to {size} bytes; the most is {MOST_BYTES}")));
+        return Err(not_an_archive(format!("too big: {size} bytes unpacked, {MOST_BYTES} at most")));
     }
     let mut conn = as_then(contents.schema, fresh).await?;
     let then = tables(&mut conn).await?;
@@ -482,9 +482,7 @@ async fn read_into(archive: &Path, fresh: &Path) -> Result<(), StoreError> {
         sqlx::query(AssertSqlSafe(format!("DELETE FROM {}", quoted(name)))).execute(&mut *tx).await?;
         let read = table(&mut zip, name, columns, &mut tx).await?;
         if read != *wanted {
-            return Err(not_an_archive(format!(
-                "table {name:?} holds {read} rows, not the {wanted} that {CONTENTS} tells"
-            )));
+            return Err(not_an_archive(format!("table {name:?} has {read} rows; {CONTENTS} says {wanted}")));
         }
     }
     tx.commit().await?;
@@ -521,7 +519,7 @@ fn refuse_others(
             )));
         }
         if !known(&name) {
-            return Err(not_an_archive(format!("its version has no table {name:?}")));
+            return Err(not_an_archive(format!("unexpected table {name:?}")));
         }
     }
     Ok(())
@@ -537,7 +535,7 @@ fn contents(zip: &mut ZipArchive<BufReader<File>>) -> Result<Contents, StoreErro
     let contents: Contents = serde_json::from_str(&text).map_err(|e| not_an_archive(format!("{CONTENTS}: {e}")))?;
     if contents.format != FORMAT || contents.format_version != FORMAT_VERSION {
         return Err(not_an_archive(format!(
-            "{CONTENTS} says {:?} {}; this program reads {FORMAT:?} {FORMAT_VERSION}",
+            "{CONTENTS} is {:?} {}; this version reads {FORMAT:?} {FORMAT_VERSION}",
             contents.format, contents.format_version
         )));
     }
@@ -567,7 +565,7 @@ async fn table(
     let told: Vec<String> =
         serde_json::from_slice(&text).map_err(|e| not_an_archive(format!("{path}, line 1: {e}")))?;
     if told != *columns {
-        return Err(not_an_archive(format!("{path}: its columns are {told:?}, those of its version {columns:?}")));
+        return Err(not_an_archive(format!("{path}: columns are {told:?}, but should be {columns:?}")));
     }
     let marks = vec!["?"; columns.len()].join(", ");
     let sql = format!("INSERT INTO {} ({}) VALUES ({marks})", quoted(name), list(columns));
@@ -593,7 +591,7 @@ async fn table(
                 Value::Object(bytes) => insert.bind(decoded(&bytes).ok_or_else(|| {
                     not_an_archive(format!("{path}, line {line}: an object that is not {{\"{BASE64}\": ...}}"))
                 })?),
-                other => return Err(not_an_archive(format!("{path}, line {line}: {other} is no value of a bakery"))),
+                other => return Err(not_an_archive(format!("{path}, line {line}: unexpected value {other}"))),
             };
         }
         insert.execute(&mut *conn).await.map_err(|e| match e.into() {

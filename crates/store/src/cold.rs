@@ -13,7 +13,7 @@ use serde::{Deserialize, Serialize};
 use std::collections::HashMap;
 
 const MOMENT_FORMAT: &str = "%Y-%m-%dT%H:%M:%S%.3fZ";
-const THING: &str = "piece in the cold";
+const THING: &str = "dough in the fridge or freezer";
 
 row! {
     struct ChillRow {
@@ -74,7 +74,7 @@ impl ReadingRow {
             spot: match self.spot.as_str() {
                 "core" => Spot::Core,
                 "surface" => Spot::Surface,
-                other => return Err(damaged(format!("unknown spot {other}"))),
+                other => return Err(damaged(format!("unknown thermometer spot {other}"))),
             },
         })
     }
@@ -171,7 +171,7 @@ pub(crate) fn purpose_from(thing: &'static str, id: i64, word: &str) -> Result<T
 impl ChillRow {
     fn into_core(self, stays: Vec<StoredStay>, probe: Option<ProbeKind>) -> Result<StoredChill, StoreError> {
         let id = self.id;
-        let first = stays.first().ok_or_else(|| damaged(id, "it lies nowhere"))?;
+        let first = stays.first().ok_or_else(|| damaged(id, "no place recorded"))?;
         Ok(StoredChill {
             id: ChillId(id),
             kept: NewChill {

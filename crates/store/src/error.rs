@@ -6,7 +6,7 @@ use ready_slab_core::error::InputErrors;
 #[derive(Debug, thiserror::Error)]
 pub enum StoreError {
     /// There is no such thing.
-    #[error("there is no {thing} {id}")]
+    #[error("There’s no {thing} {id}.")]
     NotFound {
         /// What was looked for.
         thing: &'static str,
@@ -14,7 +14,7 @@ pub enum StoreError {
         id: i64,
     },
     /// It is used by something else.
-    #[error("the {thing} is used by {count} {by}; change or delete those first")]
+    #[error("This {thing} is used by {count} {by}. Change or delete that first.")]
     InUse {
         /// What was to be deleted.
         thing: &'static str,
@@ -24,7 +24,7 @@ pub enum StoreError {
         count: i64,
     },
     /// A row does not read as a sound value.
-    #[error("the stored {thing} {id} is damaged: {why}")]
+    #[error("{thing} {id} is damaged: {why}. Restore a backup.")]
     Damaged {
         /// What it is.
         thing: &'static str,
@@ -34,34 +34,33 @@ pub enum StoreError {
         why: String,
     },
     /// It was closed while something was still asked of it: the program ends, or the demo is removed.
-    #[error("this bakery was closed meanwhile")]
+    #[error("This bakery is closed. Reload the page.")]
     Closed,
     /// Another program has it open.
-    #[error("another program has this bakery open; end that one first")]
+    #[error("This bakery is open in another program. Close that first.")]
     OpenElsewhere,
     /// It is no bakery file.
-    #[error("this is not a bakery file: it does not begin as one")]
+    #[error("This isn’t a bakery file.")]
     NotABakery,
     /// A copy of the file alone, made while it was open.
     #[error(
-        "this is a copy of a bakery that was open: what was written last lies in the file beside it that ends in -wal, which is not here. \
-         Bring that one too, or use a backup"
+        "This copy was made while the bakery was open, so the latest changes are missing. Copy the -wal file next to it too, or use a backup."
     )]
     WithoutItsLog,
     /// It is no archive of a bakery, or not one that can be read.
-    #[error("this archive cannot be read: {why}")]
+    #[error("Can’t read this archive: {why}")]
     NotAnArchive {
         /// Why not, and where.
         why: String,
     },
     /// There is a file where one was to be made.
-    #[error("there is a file {path} already")]
+    #[error("{path} already exists. Choose another name.")]
     FileThere {
         /// Where.
         path: String,
     },
     /// A file could not be worked with.
-    #[error("cannot {what} {path}: {why}")]
+    #[error("Can’t {what} {path}: {why}")]
     File {
         /// What was to be done.
         what: &'static str,
@@ -71,37 +70,36 @@ pub enum StoreError {
         why: String,
     },
     /// A backup that is not whole is not put in the place of anything.
-    #[error("it is not whole: {}", faults.join("; "))]
+    #[error("The file is damaged: {}", faults.join("; "))]
     NotWhole {
         /// What is wrong.
         faults: Vec<String>,
     },
     /// Something else holds the file for longer than one waits.
-    #[error("the bakery is busy with other changes; try again in a moment")]
+    #[error("Busy saving other changes. Try again in a moment.")]
     Busy,
     /// No room is left.
-    #[error("the disk is full: nothing of this was kept. Make room, then try again")]
+    #[error("Disk full: nothing was saved. Free up space and try again.")]
     Full,
     /// Nothing can be written.
-    #[error("the bakery file can only be read; nothing of this was kept. See who may write to it")]
+    #[error("The bakery file is read-only: nothing was saved. Check its permissions.")]
     ReadOnly,
     /// It is not at its place any more, or another is.
     #[error(
-        "the bakery file {path} was moved or removed while it was open; nothing of this was kept. Put it back, or end the program and \
-         restore a backup"
+        "{path} was moved or removed while open: nothing was saved. Put it back, or stop Ready Slab and restore a backup."
     )]
     Gone {
         /// Where it was.
         path: String,
     },
     /// SQLite finds it damaged.
-    #[error("the bakery file is damaged; nothing of this was kept. Bring back a backup")]
+    #[error("The bakery file is damaged: nothing was saved. Restore a backup.")]
     Torn,
     /// The database itself.
-    #[error("the bakery file failed: {0}")]
+    #[error("Bakery file error: {0}")]
     Database(sqlx::Error),
     /// The file could not be brought to this version.
-    #[error("the bakery file could not be brought to this version: {0}")]
+    #[error("Couldn’t update the bakery file to this version: {0}")]
     Migration(#[from] sqlx::migrate::MigrateError),
 }
 

@@ -86,17 +86,17 @@ impl Store {
             found.note(self.job(JobId(id)).await);
             found.note(self.mix_notes(JobId(id)).await);
         }
-        for id in self.count(&mut found, "records of bakes", "SELECT id FROM bake_record").await? {
+        for id in self.count(&mut found, "bakes", "SELECT id FROM bake_record").await? {
             found.note(self.record(RecordId(id)).await);
         }
-        for id in self.count(&mut found, "trials and tests", "SELECT id FROM try").await? {
+        for id in self.count(&mut found, "tests", "SELECT id FROM try").await? {
             found.note(self.one_try(TryId(id)).await);
         }
-        for id in self.count(&mut found, "pieces in the cold", "SELECT id FROM chill").await? {
+        for id in self.count(&mut found, "doughs chilled", "SELECT id FROM chill").await? {
             found.note(self.chill(ChillId(id)).await);
             found.note(self.readings(ChillId(id)).await);
         }
-        for id in self.count(&mut found, "days at the bench", "SELECT id FROM run").await? {
+        for id in self.count(&mut found, "bench days", "SELECT id FROM run").await? {
             found.note(self.run(RunId(id)).await);
             found.note(self.run_events(RunId(id)).await);
         }
@@ -264,7 +264,7 @@ impl Place {
             let mut conn = SqliteConnectOptions::new().filename(file).connect().await?;
             sqlx::query("PRAGMA wal_checkpoint(TRUNCATE)").execute(&mut conn).await?;
             conn.close().await?;
-            fs::rename(file, &aside).map_err(io("put aside", file))?;
+            fs::rename(file, &aside).map_err(io("move aside", file))?;
             for tail in BESIDE {
                 remove(&with_tail(file, tail))?;
             }
@@ -322,7 +322,7 @@ static MADE: AtomicU32 = AtomicU32::new(0);
 
 async fn vacuum(conn: &mut SqliteConnection, into: &Path) -> Result<(), StoreError> {
     let Some(name) = into.to_str() else {
-        let (path, why) = (into.display().to_string(), "its name is not text".to_owned());
+        let (path, why) = (into.display().to_string(), "its name can’t be read as text".to_owned());
         return Err(StoreError::File { what: "write", path, why });
     };
     sqlx::query("VACUUM INTO ?").bind(name).execute(conn).await?;

@@ -248,7 +248,7 @@ impl Store {
         let damaged = |why: String| StoreError::Damaged { thing: "knowledge of a place", id: 0, why };
         let k = |v: f64| TemperatureDifference::from_k(v).map_err(|e| damaged(e.to_string()));
         if !(row.ln_film.is_finite() && row.ln_film_sd > 0.0 && row.air_sd_k > 0.0 && row.correlation.abs() < 1.0) {
-            return Err(damaged("its spread is none".to_owned()));
+            return Err(damaged("its range is missing".to_owned()));
         }
         Ok(Some(StoredKnowledge {
             knowledge: PlaceKnowledge {

@@ -17,8 +17,8 @@ use ready_slab_core::ledger::{BakeRecord, CUT_ALIKE_MM};
 use ready_slab_core::units::{Length, Share, Span, Temperature};
 use serde::{Deserialize, Serialize};
 
-const RECORD: &str = "bake record";
-const NOTE: &str = "mix note";
+const RECORD: &str = "bake";
+const NOTE: &str = "batch note";
 /// So many records are looked at for evenness: more points than a chart shows well.
 const MOST_ALIKE: i64 = 200;
 
@@ -142,13 +142,13 @@ impl RecordRow {
         let record = BakeRecord::new(
             Length::new_mm(finite(self.cut_width_mm)),
             Length::new_mm(finite(self.cut_thickness_mm)),
-            &list::<f64>("bake record", id, &self.widths_mm)?,
-            &list::<f64>("bake record", id, &self.thicknesses_mm)?,
+            &list::<f64>("bake", id, &self.widths_mm)?,
+            &list::<f64>("bake", id, &self.thicknesses_mm)?,
             self.baked_min,
-            from_word("bake record", id, &self.edge_colour)?,
+            from_word("bake", id, &self.edge_colour)?,
             &self.notes,
         )
-        .map_err(|e| StoreError::damaged("bake record", id, &e))?;
+        .map_err(|e| StoreError::damaged("bake", id, &e))?;
         let span = |v: f64| Span::new_min(finite(v));
         let share = |v: f64| Share::new(finite(v));
         Ok(StoredRecord {
@@ -282,7 +282,7 @@ impl Store {
             .bind(id.0)
             .fetch_optional(&mut *self.conn().await?)
             .await?;
-        let (jpeg, found) = row.ok_or(StoreError::NotFound { thing: "photo of record", id: id.0 })?;
+        let (jpeg, found) = row.ok_or(StoreError::NotFound { thing: "photo of bake", id: id.0 })?;
         Ok(RecordPhoto { jpeg, found })
     }
 
@@ -294,7 +294,7 @@ impl Store {
             .execute(&mut *w.conn().await?)
             .await?;
         if done.rows_affected() == 0 {
-            return Err(StoreError::NotFound { thing: "photo of record", id: id.0 });
+            return Err(StoreError::NotFound { thing: "photo of bake", id: id.0 });
         }
         w.commit().await
     }
@@ -316,7 +316,7 @@ impl Store {
         if !keep.is_empty() {
             let kept = jobs.into_iter().filter(|j| keep.contains(&j.id.0));
             let kept: Vec<StoredJob> = kept.map(|j| StoredJob { job: j.job.keeping_version(version), ..j }).collect();
-            w.save_jobs(&kept, &format!("version {version} kept, since it was baked")).await?;
+            w.save_jobs(&kept, &format!("version {version} saved because you baked it")).await?;
         }
         w.commit().await?;
         Ok(id)

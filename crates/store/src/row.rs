@@ -41,8 +41,8 @@ impl Thing {
             Self::Formula => "formula",
             Self::Cutter => "cutter",
             Self::Job => "job",
-            Self::Version => "formula version",
-            Self::Pantry => "pantry entry",
+            Self::Version => "recipe version",
+            Self::Pantry => "ingredient",
         }
     }
 

@@ -99,7 +99,7 @@ impl VersionRow {
     }
 
     pub fn into_core(self, pantry: &Pantry) -> Result<FormulaVersion, StoreError> {
-        let lines = list::<LineRow>("formula version", self.id, &self.lines)?;
+        let lines = list::<LineRow>("recipe version", self.id, &self.lines)?;
         let formula = formula_of(self.formula_id, &self.name, lines, self.says.as_deref(), pantry)?;
         Ok(FormulaVersion { number: self.number, saved_at: self.saved_at, formula })
     }

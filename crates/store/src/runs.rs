@@ -41,7 +41,7 @@ impl RunRow {
         let id = self.id;
         let plan: RunPlan = serde_json::from_str(&self.plan).map_err(|e| damaged(id, e))?;
         if !plan.holds_together() {
-            return Err(damaged(id, "its plan names what it does not hold"));
+            return Err(damaged(id, "its plan points to something it doesn’t contain"));
         }
         Ok(StoredRun {
             id: RunId(id),

@@ -220,7 +220,7 @@ impl Store {
 
     /// The next version's number of a formula; like all numbers, never given out twice.
     pub(crate) async fn next_version(&self, formula_id: i64) -> Result<u32, StoreError> {
-        let number = self.next(&format!("version of formula {formula_id}")).await?;
+        let number = self.next(&format!("version of recipe {formula_id}")).await?;
         u32::try_from(number).map_err(|e| StoreError::Damaged { thing: "formula", id: formula_id, why: e.to_string() })
     }
 

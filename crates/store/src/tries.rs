@@ -98,7 +98,7 @@ impl TryingJson {
                 let whole =
                     trays.iter().all(|t| t.len() == places_mm.len() && t.iter().flatten().all(|w| *w < ways.len()));
                 if !whole {
-                    return Err(damaged("its trays are not those of its places and ways".to_owned()));
+                    return Err(damaged("its trays don’t match its spots and versions".to_owned()));
                 }
                 let asked = TrialAsked { ways: ways.len(), difference: mm(difference_mm)?, sd: mm(sd_mm)?, per_tray };
                 Trying::Trial(Trial { name, ways, measure, asked, places: places_mm, tray_mm, trays })

@@ -8,19 +8,19 @@ use ready_slab_core::job::{AdviceCaution, Because, BenchWork, Enough, Headline, 
 use ready_slab_core::safety::COLD;
 use ready_slab_core::units::{Span, Temperature};
 
-/// `46 min`, `1 h 44`, `2 h`.
+/// `46 min`, `1 h 44 min`, `2 h`.
 fn span(span: Span) -> String {
     let minutes = span.min().round().max(0.0);
     let (hours, rest) = ((minutes / 60.0).floor(), minutes % 60.0);
     match (hours, rest) {
         (0.0, m) => format!("{m} min"),
         (h, 0.0) => format!("{h} h"),
-        (h, m) => format!("{h} h {m:02}"),
+        (h, m) => format!("{h} h {m} min"),
     }
 }
 
 fn at(t: Temperature) -> crate::figure::Figure {
-    degrees(t, 1)
+    degrees(t, 0)
 }
 
 fn line() -> crate::figure::Figure {
@@ -30,13 +30,13 @@ fn line() -> crate::figure::Figure {
 fn work(work: BenchWork) -> Sentence {
     match work {
         BenchWork::Sheet(thickness) => said!["a ", mm(thickness), " sheet stays workable"],
-        BenchWork::Slicing => "it stays firm enough to slice".into(),
-        BenchWork::LayingOut => "it stays firm enough for the oven".into(),
+        BenchWork::Slicing => "the log stays firm enough to slice".into(),
+        BenchWork::LayingOut => "the tray stays firm enough to bake".into(),
     }
 }
 
 fn pieces(n: u32) -> String {
-    if n == 1 { "One piece".to_owned() } else { format!("{n} pieces") }
+    if n == 1 { "1 piece".to_owned() } else { format!("{n} pieces") }
 }
 
 impl Say for When {
@@ -52,81 +52,76 @@ impl Say for Headline {
     fn say(&self) -> Sentence {
         match *self {
             Self::NotTooWarm { core, target, to } => said![
-                "At ",
                 at(core),
-                " it is not too warm: this dough ",
+                " isn’t too warm: this dough ",
                 does(target),
                 " up to ",
                 at(to),
-                ". If it is soft all the same, tell it under What was learnt.",
+                ". Still soft? Note how it felt under What we’ve learned.",
             ],
             Self::TooWarm { by, core, target, to } => said![
-                "It is ",
                 apart(by, 1),
-                " too warm: at ",
+                " too warm. It’s at ",
                 at(core),
-                ", and this dough ",
+                "; this dough ",
                 does(target),
                 " up to ",
                 at(to),
                 ".",
             ],
             Self::NotTooCold { dough, target, from } => said![
-                "At ",
                 at(dough),
-                " it is not too cold: this dough ",
+                " isn’t too cold: this dough ",
                 does(target),
                 " from ",
                 at(from),
-                ". If it cracks all the same, tell it under What was learnt.",
+                " up. Still cracks? Note how it felt under What we’ve learned.",
             ],
             Self::AsFirmAsItMay { dough } => {
-                said!["At ", at(dough), " it is firm, and as firm as it may be: it goes into the oven as it is."]
+                said!["Firm at ", at(dough), ", and that’s fine: bake it as it is."]
             }
             Self::TooCold { by, dough, target, from } => said![
-                "It is ",
                 apart(by, 1),
-                " too cold: at ",
+                " too cold. It’s at ",
                 at(dough),
-                ", and this dough ",
+                "; this dough ",
                 does(target),
                 " from ",
                 at(from),
-                ".",
+                " up.",
             ],
             Self::Lasts { room, work: what, just_ready, coldest } => said![
-                "At ",
+                "Room at ",
                 at(room),
-                " ",
+                ": ",
                 work(what),
-                " for ",
+                " ",
                 span(just_ready),
-                " when it is just ready, ",
+                " if just ready, ",
                 span(coldest),
-                " when it comes as cold as it may.",
+                " if fully chilled.",
             ],
             Self::LastsAlways { room, work: what } => {
-                said!["At ", at(room), " ", work(what), " as long as it lies there."]
+                said!["Room at ", at(room), ": ", work(what), " as long as you need."]
             }
             Self::MustGetTo { pieces: n, mass, from, to } => {
-                said![pieces(n), " of ", grams(mass), " must get from ", at(from), " to ", at(to), "."]
+                said!["Cool ", pieces(n), " of ", grams(mass), " from ", at(from), " to ", at(to), "."]
             }
             Self::NoColdNeeded { at: now, target } => {
-                said!["At ", at(now), " this dough ", does(target), " already: no cold is needed."]
+                said!["No chilling needed: at ", at(now), " this dough already ", does(target), "."]
             }
             Self::PowerIsOff { place, air, dough, state } => said![
-                "Shut, the ",
+                "With the door shut, your ",
                 place.name(),
-                " is at about ",
+                " is about ",
                 at(air),
-                " by now, and the dough at ",
+                " by now. The dough is ",
                 at(dough),
-                ": it ",
                 match state {
-                    PowerState::Spent => "has been out of the cold for too long".to_owned(),
-                    PowerState::TooCold => "is too cold still, so it must rest first".to_owned(),
-                    PowerState::Ready(target) => format!("{} now", does(target)),
-                    PowerState::TooWarm => "is too warm to work".to_owned(),
+                    PowerState::Spent => ". It has been out of the cold too long".to_owned(),
+                    PowerState::TooCold => ". Still too cold: let it rest first".to_owned(),
+                    PowerState::Ready(target) => format!(". It {} now", does(target)),
+                    PowerState::TooWarm => ". It\u{2019}s too warm to work".to_owned(),
                 },
                 ".",
             ],
@@ -137,48 +132,53 @@ impl Say for Headline {
 impl Say for Measure {
     fn say(&self) -> Sentence {
         match *self {
-            Self::AsItIs(place) => said!["As it is, into the ", place.name()],
-            Self::Pressed { to } => said!["Pressed to ", mm(to), ", into the fridge"],
-            Self::RolledBetweenPapers { to } => said!["Rolled between papers to ", mm(to), ", into the freezer"],
-            Self::OnAFrozenTray => "The sheet on a tray from the freezer, on the bench".into(),
-            Self::RestOnTheBench { room } => said!["Rest it wrapped on the bench at ", at(room)],
-            Self::SplitInTwo { room } => said!["Split it flat in two and rest the halves at ", at(room)],
-            Self::WarmerSpot => "A warmer spot is needed".into(),
-            Self::NoOvenNoMicrowave => "Not in an oven or a microwave".into(),
+            Self::AsItIs(place) => said!["Put it in the ", place.name(), " as it is"],
+            Self::Pressed { to } => said!["Press it to ", mm(to), " and put it in the fridge"],
+            Self::RolledBetweenPapers { to } => {
+                said!["Roll it to ", mm(to), " between sheets of parchment and put it in the freezer"]
+            }
+            Self::OnAFrozenTray => "Set the sheet on a frozen tray, on the bench".into(),
+            Self::RestOnTheBench { room } => said!["Let it rest, wrapped, on the bench (", at(room), ")"],
+            Self::SplitInTwo { room } => said!["Split it horizontally and rest both halves at ", at(room)],
+            Self::WarmerSpot => "Find a warmer spot".into(),
+            Self::NoOvenNoMicrowave => "Don’t use the oven or microwave".into(),
             Self::LeavesTheBowl { at: dough, ready: Some(after) } => {
-                said!["The dough leaves the bowl at ", at(dough), " and is ready after ", span(after)]
+                said!["Mixed at ", at(dough), ", it’s ready in ", span(after)]
             }
             Self::LeavesTheBowl { at: dough, ready: None } => {
-                said!["The dough leaves the bowl at ", at(dough), " and is never ready"]
+                said!["Mixed at ", at(dough), ", it won’t get firm enough"]
             }
             Self::LeaveInTheCold { place, until: Some(past) } => {
-                said!["Leave it in the ", place.name(), " for ", span(past), ", to the cold end of its window"]
+                said!["Leave it in the ", place.name(), " ", span(past), ", until fully chilled"]
             }
             Self::LeaveInTheCold { place, until: None } => {
-                said!["Leave it in the ", place.name(), " until it is as cold as that"]
+                said!["Leave it in the ", place.name(), " until it’s that cold"]
             }
-            Self::CutOnAFrozenTray => "Cut on an upturned tray from the freezer".into(),
-            Self::RollBeforeTheChill => "Roll before the chill, between papers".into(),
-            Self::TakeTurns { sheets } => said!["Rolled first, one tray's place taken in turns by ", sheets],
+            Self::CutOnAFrozenTray => "Cut on an upside-down frozen tray".into(),
+            Self::RollBeforeTheChill => "Roll between sheets of parchment, then chill".into(),
+            Self::TakeTurns { sheets } => {
+                said!["Roll all ", sheets, " sheets now and chill them in turn in one tray space"]
+            }
             Self::Stacked { sheets, high } => {
-                said![sheets, " sheets on each other between papers, in one tray's place, ", mm(high), " high",]
+                said!["Stack ", sheets, " sheets with parchment between: one tray space, ", mm(high), " high",]
             }
-            Self::FreezerInstead => "Into the freezer instead".into(),
-            Self::CoolBox => "A cool box with ice packs".into(),
-            Self::Cellar { at } => said!["A cellar or porch at ", degrees(at, 0)],
+            Self::FreezerInstead => "Use the freezer instead".into(),
+            Self::CoolBox => "Use a cooler with ice packs".into(),
+            Self::Cellar { at } => said!["Use a basement or porch at ", degrees(at, 0)],
             Self::ThrowItOut { limit, ended } => {
-                said!["Throw it out: its ", span(limit), " above ", line(), " ended ", ended.say()]
+                said!["Throw it out: it passed ", span(limit), " above ", line(), " ", ended.say()]
             }
-            Self::BakeBy { when } => said!["Bake it ", when.say(), " at the latest"],
+            Self::BakeBy { when: When::In(left) } => said!["Bake it within ", span(left)],
+            Self::BakeBy { when } => said!["It should have been baked ", when.say()],
             Self::HasLeft { left, of } => {
-                said!["It has ", span(left), " above ", line(), " left of its ", span(of)]
+                said![span(left), " left of its ", span(of), " above ", line()]
             }
             Self::StaysCold { at_least } => {
-                said!["It stays below ", line(), " for at least ", span(at_least), " from now"]
+                said!["Stays below ", line(), " at least ", span(at_least), " more"]
             }
             Self::KeepTheDoorShut => "Keep the door shut".into(),
-            Self::WorkUntil { from_now } => said!["It can be worked from there until ", span(from_now), " from now"],
-            Self::MoveItNow => "With ice or a neighbour's fridge at hand, move it now".into(),
+            Self::WorkUntil { from_now } => said!["You can work it straight from there for ", span(from_now)],
+            Self::MoveItNow => "Have ice or another fridge? Move it now".into(),
         }
     }
 }
@@ -186,16 +186,12 @@ impl Say for Measure {
 impl Say for Enough {
     fn say(&self) -> Sentence {
         match *self {
-            Self::None => {
-                "not enough to roll a sheet and cut it. Roll it before the chill, or cut on a frozen tray".into()
+            Self::None => "not enough to roll and cut. Roll before chilling, or cut on a frozen tray".into(),
+            Self::Cut(n) => {
+                said!["enough to roll and cut about ", n, " cookies. Work that much at a time; keep the rest cold",]
             }
-            Self::Cut(n) => said![
-                "enough to roll it and cut about ",
-                n,
-                " pieces. Work in portions of that size, the rest in the cold",
-            ],
-            Self::Sliced(n) => said!["enough for about ", n, " slices; then it goes back into the cold"],
-            Self::LaidOut(n) => said!["enough to lay out about ", n, "; the rest stays in the cold"],
+            Self::Sliced(n) => said!["enough for about ", n, " slices, then chill it again"],
+            Self::LaidOut(n) => said!["enough to lay out about ", n, "; keep the rest cold"],
         }
     }
 }
@@ -203,79 +199,77 @@ impl Say for Enough {
 impl Say for Because {
     fn say(&self) -> Sentence {
         match *self {
-            Self::TooColdFrom(past) => said!["It is too cold from ", span(past), " on."],
-            Self::NothingMeanwhile => "Nothing to do meanwhile.".into(),
-            Self::QuicklyTooMuch => "Quick, and quickly too much: set a clock.".into(),
-            Self::HalfAsThick => "Half as thick cools more than twice as fast.".into(),
+            Self::TooColdFrom(past) => said!["After ", span(past), " it’s too cold."],
+            Self::NothingMeanwhile => "Nothing to do in the meantime.".into(),
+            Self::QuicklyTooMuch => "Fast, and easy to overdo: set a timer.".into(),
+            Self::HalfAsThick => "Half the thickness chills more than twice as fast.".into(),
             Self::SoftRollsBetweenPapers => {
-                "A soft dough rolls easily between papers; it is cut when it comes out.".into()
+                "Soft dough rolls easily between parchment. Cut it once it’s chilled.".into()
             }
             Self::NotFirmEnough { firmest } => {
-                said!["Not enough here: its fat has no time to set, and it gets no firmer than at ", at(firmest), ".",]
+                said!["Not enough here: the fat can’t set in time. It gets no firmer than dough at ", at(firmest), ".",]
             }
-            Self::CutThereUntil(until) => said!["It can be cut there until ", span(until), " after."],
-            Self::CutThere => "It can be cut there.".into(),
+            Self::CutThereUntil(until) => said!["Cut it there within ", span(until), "."],
+            Self::CutThere => "You can cut it there.".into(),
             Self::TurnItOnce(Target::Slicing) => {
-                "Turn it once. It is ready when the knife goes through without a splinter.".into()
+                "Turn it once. Ready when a knife goes through without chipping it.".into()
             }
             Self::TurnItOnce(Target::Rolling | Target::RolledLater | Target::Oven | Target::Core(_)) => {
-                "Turn it once. It is ready when a thumb dents it and the edge no longer cracks.".into()
+                "Turn it once. Ready when your thumb dents it and the edge doesn’t crack.".into()
             }
             Self::HalvesInTurn => {
-                "Each half is half as thick. Roll them one after the other, the second from the cold.".into()
+                "Each half is half as thick. Roll one at a time, the second straight from the cold.".into()
             }
-            Self::RoomIsColder { room } => said!["The room is at ", at(room), ", colder than the dough must be."],
+            Self::RoomIsColder { room } => said!["Your room is ", at(room), ", colder than the dough needs to be."],
             Self::RimMelts => {
-                "The edge melts while the middle is still hard, and melted fat does not come back as it was.".into()
+                "The edge melts while the middle is still hard. Melted fat won’t set the way it was.".into()
             }
             Self::AsTheKitchenIsSet { dough, ready } => said![
-                "In this kitchen as set it is ",
+                "With your kitchen settings: mixed at ",
                 at(dough),
-                " and ",
+                ", ready in ",
                 ready.map_or_else(|| "never ready".to_owned(), span),
-                ". Butter and eggs straight from the fridge bring it down.",
+                ". Butter and eggs straight from the fridge bring both down.",
             ],
             Self::LastsOnTheBench { span: lasts, enough } => {
-                said!["It then lasts ", span(lasts), " on the bench: ", enough.say(), "."]
+                said!["You get ", span(lasts), " on the bench: ", enough.say(), "."]
             }
             Self::SheetLasts { span: lasts, else_only } => said![
-                "The same sheet then lasts ",
+                "The sheet then lasts ",
                 span(lasts),
-                ", not ",
+                " instead of ",
                 else_only.map_or_else(|| "as long".to_owned(), span),
-                ". Two trays taking turns keep a bench cold.",
+                ". Swap two frozen trays to keep the bench cold.",
             ],
-            Self::LastsAsLongAsNeeded => "The sheet then lasts as long as you need.".into(),
-            Self::OnlyCuttingHurries => {
-                "A soft dough rolls easily; only the cutting is then done against the clock.".into()
-            }
+            Self::LastsAsLongAsNeeded => "Then the sheet lasts as long as you need.".into(),
+            Self::OnlyCuttingHurries => "Soft dough rolls easily. Only the cutting is against the clock.".into(),
             Self::EachSheetNeeds(needs) => {
-                said!["Each sheet needs ", span(needs), " only; the others wait, rolled, on the bench."]
+                said!["Each sheet needs only ", span(needs), ". The others wait, rolled, on the bench."]
             }
-            Self::InnerOnesLast => "One flat place does for all; the inner ones are last.".into(),
-            Self::SetAClock => "Set a clock.".into(),
-            Self::BoxAt { at } => said!["Taken to be at ", degrees(at, 0), ": put a thermometer in."],
-            Self::NoColdPlace => "Good for getting it firm, not for keeping: it is no cold place.".into(),
+            Self::InnerOnesLast => "One flat spot holds them all. The inner sheets chill last.".into(),
+            Self::SetAClock => "Set a timer.".into(),
+            Self::BoxAt { at } => said!["Counted as ", degrees(at, 0), ". Put a thermometer in to check."],
+            Self::NoColdPlace => "Fine for firming dough up, not cold enough to keep it.".into(),
             Self::AboveTheLine { will_be, when, limit } => said![
-                if will_be { "It will be above " } else { "It went above " },
+                if will_be { "Goes above " } else { "Went above " },
                 line(),
                 " ",
                 when.say(),
-                "; ",
+                ". Usual limit: ",
                 span(limit),
-                " of that in all is the usual limit.",
+                " in total.",
             ],
             Self::AboveSince { when: When::Ago(since) } => {
-                said!["It has been above ", line(), " for ", span(since), ", as long as the door stayed shut.",]
+                said!["Above ", line(), " for ", span(since), ", if the door stayed shut.",]
             }
             Self::AboveSince { when: When::In(from_now) } => {
-                said!["It gets above ", line(), " in ", span(from_now), ", as long as the door stays shut.",]
+                said!["Goes above ", line(), " in ", span(from_now), ", if the door stays shut.",]
             }
-            Self::NobodyOpens => "As long as nobody opens the door.".into(),
-            Self::OpeningCosts => "Opening it once lets in what an hour shut would.".into(),
-            Self::TooWarmAfterThat => "After that it is too warm even out of the shut door.".into(),
+            Self::NobodyOpens => "If nobody opens the door.".into(),
+            Self::OpeningCosts => "Opening it once costs an hour of cold.".into(),
+            Self::TooWarmAfterThat => "After that it’s too warm to work, even if the door stays shut.".into(),
             Self::BoxLastsADay => {
-                said!["A cool box full of ice packs stays below ", line(), " for most of a day."]
+                said!["A cooler full of ice packs stays below ", line(), " most of a day."]
             }
         }
     }
@@ -287,7 +281,7 @@ impl Say for AdviceCaution {
             Self::FatHasRun(above) => said![
                 "Above ",
                 at(above),
-                " the fat has run: it may come out shorter and greasier. Chill it firm all through before it is worked again.",
+                " the fat has melted: cookies may be crumbly and greasy. Chill it firm all the way through before working it again.",
             ],
             Self::Raw(caution) => caution.say(),
         }

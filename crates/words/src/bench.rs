@@ -10,7 +10,7 @@ fn place(place: DayPlace) -> &'static str {
     match place {
         DayPlace::Fridge => "fridge",
         DayPlace::Freezer => "freezer",
-        DayPlace::Counter => "counter",
+        DayPlace::Counter => "bench",
     }
 }
 
@@ -37,20 +37,20 @@ fn goes_on(plan: &RunPlan, task: usize) -> Option<&RunTask> {
 pub fn done_button(plan: &RunPlan, task: usize) -> String {
     let t = &plan.tasks[task];
     let goes = goes_on(plan, task).and_then(|next| next.place).filter(|p| *p != DayPlace::Counter);
-    let into = goes.map_or_else(String::new, |p| format!(": into the {}", place(p)));
+    let into = goes.map_or_else(String::new, |p| format!(", in the {}", place(p)));
     match t.step {
         Step::Mix if goes.is_some() => format!("Mixed{into}"),
         Step::Mix => "Mixed".to_owned(),
-        Step::Form => format!("Formed{into}"),
+        Step::Form => format!("Shaped{into}"),
         Step::Cut if t.does.starts_with("Slice") => format!("Sliced{into}"),
-        Step::Cut if t.does.starts_with("Lay") || t.does.starts_with("Portion") => format!("On the tray{into}"),
+        Step::Cut if t.does.starts_with("Fill") || t.does.starts_with("Portion") => format!("On the tray{into}"),
         Step::Cut => format!("Cut{into}"),
-        Step::Finish => "Finished: to dry".to_owned(),
+        Step::Finish => "Finished, drying".to_owned(),
         Step::Pack => "Packed".to_owned(),
-        Step::Bake => "Out".to_owned(),
-        Step::TrayChill => "Into the oven".to_owned(),
+        Step::Bake => "Out of the oven".to_owned(),
+        Step::TrayChill => "In the oven".to_owned(),
         Step::Chill | Step::Thaw | Step::BulkChill => "Out of the cold".to_owned(),
-        Step::Preheat => "The oven is on".to_owned(),
+        Step::Preheat => "Oven’s on".to_owned(),
         _ => "Done".to_owned(),
     }
 }
@@ -60,20 +60,25 @@ pub fn done_button(plan: &RunPlan, task: usize) -> String {
 pub fn timer_title(plan: &RunPlan, timer: &Timer) -> String {
     let t = &plan.tasks[timer.tasks[0]];
     let several = plan.lots.len() > 1;
-    let whose = if several { format!(": {}", plan.lots[t.lot].name) } else { String::new() };
+    let whose = if several && timer.tasks.iter().any(|i| plan.tasks[*i].tray.is_some()) {
+        format!(": {}", plan.lots[t.lot].name)
+    } else {
+        String::new()
+    };
     let numbers: Vec<String> =
         timer.tasks.iter().filter_map(|i| plan.tasks[*i].tray).map(|t| (t + 1).to_string()).collect();
     let trays = match numbers.as_slice() {
+        [] if several => format!("{} dough", plan.lots[t.lot].name),
         [] => "the dough".to_owned(),
         [one] => format!("tray {one}"),
-        all => format!("trays {}", all.join(" and ")),
+        [first @ .., last] => format!("trays {} and {last}", first.join(", ")),
     };
     let at = match (t.step, t.place) {
         (Step::Bake, _) => "Oven",
         (Step::Preheat, _) => return "Oven".to_owned(),
         (_, Some(p)) if p != DayPlace::Counter => return format!("{}, {trays}{whose}", big(place(p))),
         (Step::Cool | Step::CoolOnRack | Step::Dry, _) => "Rack",
-        _ => "Counter",
+        _ => "Bench",
     };
     format!("{at}, {trays}{whose}")
 }
@@ -84,10 +89,10 @@ pub fn timer_headline(plan: &RunPlan, timer: &Timer) -> Option<&'static str> {
     let step = plan.tasks[timer.tasks[0]].step;
     Some(match (step, timer.state) {
         (Step::Preheat, TimerState::Due | TimerState::Over) => "Turn the oven on",
-        (Step::Thaw, TimerState::Due) if timer.to_begin => "Out of the freezer",
-        (Step::Bake, TimerState::Over) => "Out now",
+        (Step::Thaw, TimerState::Due) if timer.to_begin => "Take it out of the freezer",
+        (Step::Bake, TimerState::Over) => "Take it out now",
         (Step::Bake, TimerState::Due) => "Look now",
-        (Step::TrayChill, TimerState::Due) => "Into the oven",
+        (Step::TrayChill, TimerState::Due) => "Put it in the oven",
         (Step::TrayChill, TimerState::Ready) => "Firm",
         (Step::Thaw, TimerState::Due | TimerState::Ready) => "Thawed",
         (Step::Chill | Step::BulkChill, TimerState::Due) => "Take it out",
@@ -102,9 +107,9 @@ pub fn timer_note(plan: &RunPlan, timer: &Timer) -> Option<Sentence> {
     let t = &plan.tasks[timer.tasks[0]];
     let shows = timer.shows_c.map(Temperature::new_c);
     match (t.step, timer.state) {
-        (Step::Preheat, _) => Some(said!["to ", setting(Temperature::new_c(plan.lots[t.lot].oven_c))]),
+        (Step::Preheat, _) => Some(said!["set to ", setting(Temperature::new_c(plan.lots[t.lot].oven_c))]),
         (Step::Bake, TimerState::Due | TimerState::Over) => Some(match plan.lots[t.lot].look_for.as_str() {
-            "" => "edges as the order asks, the middle dull".into(),
+            "" => "edges the color you chose, middle no longer shiny".into(),
             look_for => unsentenced(look_for).into(),
         }),
         (Step::Bake, _) => {
@@ -117,12 +122,12 @@ pub fn timer_note(plan: &RunPlan, timer: &Timer) -> Option<Sentence> {
             }
         }
         (Step::Chill | Step::TrayChill, _) if timer.measured => {
-            shows.map(|c| said![degrees(c, 1), " by its thermometer"])
+            shows.map(|c| said![degrees(c, 1), " on the thermometer"])
         }
-        (Step::Chill | Step::TrayChill, _) => shows.map(|c| said!["about ", degrees(c, 0), " by the model"]),
+        (Step::Chill | Step::TrayChill, _) => shows.map(|c| said!["about ", degrees(c, 0), " (forecast)"]),
         (Step::Cool, _) => Some("on its tray".into()),
         (Step::Dry, _) => Some("in one layer".into()),
-        (Step::Rest, _) => Some("wrapped, until it can be worked".into()),
+        (Step::Rest, _) => Some("wrapped, until you can work it".into()),
         _ => None,
     }
 }
@@ -143,17 +148,17 @@ pub fn went_in(how: &WentIn) -> Option<Sentence> {
     let (c, planned) = (Temperature::new_c(how.start_c), Temperature::new_c(how.planned_c));
     let time = figure::minutes(Span::new_min(how.longer_min.abs()), 1);
     let bakes = match how.longer_min {
-        m if m >= OTHER_MIN => Some(said![", bakes ", time, " longer"]),
-        m if m <= -OTHER_MIN => Some(said![", bakes ", time, " less"]),
+        m if m >= OTHER_MIN => Some(said![": bake ", time, " longer"]),
+        m if m <= -OTHER_MIN => Some(said![": bake ", time, " less"]),
         _ => None,
     };
     let other = (how.spread - how.planned_spread).abs() >= OTHER_SPREAD;
     let of = |spread: f64| figure::percent(Share::new(spread), 1);
-    let spreads = other.then(|| said![", spreads ", of(how.spread), " across, not ", of(how.planned_spread)]);
+    let spreads = other.then(|| said!["; spread ", of(how.spread), " (plan ", of(how.planned_spread), ")"]);
     if bakes.is_none() && spreads.is_none() {
         return None;
     }
-    let began = said!["went in at about ", degrees(c, 0), ", not ", degrees(planned, 0)];
+    let began = said!["went in at ", degrees(c, 0), " (plan ", degrees(planned, 0), ")"];
     Some([bakes, spreads].into_iter().flatten().fold(began, Sentence::then))
 }
 
@@ -166,7 +171,7 @@ pub fn held_up(plan: &RunPlan, held: &HeldUp) -> Sentence {
         _ if t.waits() => format!("{} in the {}", tray(t), t.place.map_or("cold", place)),
         _ => t.does.clone(),
     };
-    said![format!("Held up most by: {what}, {} behind", minutes(held.min))]
+    said![format!("{} late, mostly {what}", minutes(held.min))]
 }
 
 /// What a time beside it is: when it is ready or looked at, and by when.
@@ -174,11 +179,11 @@ pub fn held_up(plan: &RunPlan, held: &HeldUp) -> Sentence {
 pub fn timer_times(plan: &RunPlan, timer: &Timer) -> (&'static str, &'static str) {
     let t = &plan.tasks[timer.tasks[0]];
     if timer.to_begin {
-        return ("from", "by");
+        return ("start at", "by");
     }
     match t.step {
         Step::Bake => ("look at", "out by"),
-        Step::TrayChill => ("firm at", "into the oven by"),
+        Step::TrayChill => ("firm at", "in the oven by"),
         // Where it does not get too cold, it only keeps so long.
         Step::Chill if plan.lots[t.lot].too_cold.is_some() => ("ready", "too cold from"),
         Step::Chill | Step::BulkChill => ("ready", "keeps until"),
@@ -198,11 +203,11 @@ pub fn catch_up(plan: &RunPlan, saves: &Saves) -> Sentence {
         CatchUp::Elsewhere { task, place: to } => {
             let t = &plan.tasks[task];
             let now = t.place.map_or("where it is", place);
-            let whose = if plan.lots.len() > 1 { format!(" of {}", plan.lots[t.lot].name) } else { String::new() };
-            let what = format!("Let {}{whose} chill in the {}, not the {now}", tray(t), place(to));
-            said![what, format!(": {gain} sooner")]
+            let whose = if plan.lots.len() > 1 { format!("{}, ", plan.lots[t.lot].name) } else { String::new() };
+            let what = format!("Chill {whose}{} in the {} instead of the {now}", tray(t), place(to));
+            said![what, format!(": saves {gain}")]
         }
-        CatchUp::MoreHands => said![format!("Another pair of hands would save {gain}")],
+        CatchUp::MoreHands => said![format!("One more person saves {gain}")],
     }
 }
 
@@ -214,29 +219,31 @@ pub fn happened(plan: &RunPlan, what: &Happened) -> Sentence {
     let named = task.map_or_else(String::new, |t| format!("{}{}", tray(t), whose(t)));
     match *what {
         Happened::Started { .. } => match task.map(|t| t.step) {
-            Some(Step::Bake) => said![big(&named), " into the oven"],
-            Some(Step::Preheat) => "Oven turned on".into(),
-            _ => said![task.map_or_else(String::new, |t| t.does.clone()), ": begun"],
+            Some(Step::Bake) => said![big(&named), ": in the oven"],
+            Some(Step::Preheat) => "Oven on".into(),
+            _ => said!["Started: ", task.map_or_else(String::new, |t| t.does.clone())],
         },
         Happened::Done { task: at } => match task.map(|t| t.step) {
-            Some(Step::Bake) => said![big(&named), " out of the oven"],
-            Some(Step::Chill | Step::Thaw | Step::BulkChill) => said![big(&named), " out of the cold"],
+            Some(Step::Bake) => said![big(&named), ": out of the oven"],
+            Some(Step::Chill | Step::Thaw | Step::BulkChill) => said![big(&named), ": out of the cold"],
             Some(_) => {
                 let button = done_button(plan, at);
                 said![big(&named), ": ", button.to_lowercase()]
             }
             None => "Done".into(),
         },
-        Happened::MoreTime { min, .. } => said![big(&named), ": ", minutes(min), " more"],
-        Happened::TooSoft { min, .. } => said![big(&named), ": too soft, back into the cold for ", minutes(min)],
-        Happened::Elsewhere { place: to, .. } => said![big(&named), " into the ", place(to), " instead"],
+        Happened::MoreTime { min, .. } => said![big(&named), ": ", minutes(min), " longer"],
+        Happened::TooSoft { min, .. } => said![big(&named), ": too soft, back in the cold for ", minutes(min)],
+        Happened::Elsewhere { place: to, .. } => said![big(&named), ": moved to the ", place(to)],
         Happened::Dropped { .. } => said![big(&named), ": dropped"],
-        Happened::PowerWent { min } => said!["The oven was off for ", minutes(min)],
+        Happened::PowerWent { min } => said!["Power out: oven off for ", minutes(min)],
         Happened::Measured { c, .. } => {
-            said![big(&named), " was at ", degrees(Temperature::new_c(c), 1), " when it went in"]
+            said![big(&named), ": ", degrees(Temperature::new_c(c), 1), " going in"]
         }
-        Happened::Counted { pieces, .. } => said![big(&named), format!(": {pieces} pieces")],
-        Happened::TakenBack { .. } => "Taken back".into(),
+        Happened::Counted { pieces, .. } => {
+            said![big(&named), format!(": {pieces} {}", if pieces == 1 { "cookie" } else { "cookies" })]
+        }
+        Happened::TakenBack { .. } => "Undone".into(),
         Happened::Moved { .. } => "Time corrected".into(),
     }
 }

@@ -13,26 +13,26 @@ impl Name for Seen {
     fn name(&self) -> &'static str {
         match self {
             Self::SpreadTooFar => "spread too far",
-            Self::NoSpread => "did not spread, thick",
+            Self::NoSpread => "didn’t spread, too thick",
             Self::EdgesFirst => "edges brown, middle raw",
             Self::Pale => "pale after the full time",
-            Self::UnderDark => "underside dark, top pale",
-            Self::UnderPale => "underside pale and soft",
-            Self::OneSide => "one side darker",
+            Self::UnderDark => "bottom dark, top pale",
+            Self::UnderPale => "bottom pale and soft",
+            Self::OneSide => "darker on one side",
             Self::Domed => "domed, with bubbles",
             Self::Hollow => "hollow, with tunnels",
             Self::Tough => "tough",
             Self::Crumbles => "crumbles when lifted",
             Self::Cracks => "cracks when rolled",
             Self::Sticks => "sticks to pin or cutter",
-            Self::LosesDetail => "lost its detail",
+            Self::LosesDetail => "lost detail",
             Self::PulledOut => "pulled out of shape",
             Self::Shrank => "smaller than the cutter",
             Self::Greasy => "greasy",
             Self::HardNextDay => "hard the next day",
             Self::SoftNextDay => "soft the next day",
             Self::IcingBleeds => "icing bleeds or spots",
-            Self::TooFew => "too few pieces",
+            Self::TooFew => "too few cookies",
         }
     }
 }
@@ -53,250 +53,250 @@ const fn words(name: &'static str, asks: &'static str, test: &'static str, remed
 const fn of(cause: Cause) -> Words {
     match cause {
         Cause::WarmPieces => words(
-            "pieces went in warm",
-            "Was the first tray fine, and later ones worse?",
-            "Put three pieces of the next tray into the freezer ten minutes before the others go in.",
-            "Chill the cut tray until it is firm; lay pieces on a cold tray.",
+            "cookies went in warm",
+            "Was the first tray fine and the later ones worse?",
+            "Freeze 3 cookies of the next tray 10 min, then bake them with the rest.",
+            "Chill the cut tray until firm. Use a cold tray.",
         ),
         Cause::FlourShort => words(
             "too little flour",
-            "Was the flour measured by a light cup, or did the dough stick though it was cold?",
-            "Knead a twentieth more flour into one disc, and bake a few pieces of it beside the others.",
-            "Weigh the flour; hold back some egg.",
+            "Did you spoon flour loosely into the cup, or was the dough sticky even cold?",
+            "Knead 5% more flour into one disc. Bake a few cookies of it with the others.",
+            "Weigh the flour. Hold back a little egg.",
         ),
         Cause::OvenCool => words(
-            "the oven is cooler than its dial",
-            "Did the colour come late, too?",
-            "Read a thermometer in the oven, or bake three pieces a notch hotter.",
-            "Set it by a thermometer; let it heat longer.",
+            "oven cooler than its dial",
+            "Did they color late, too?",
+            "Put a thermometer in the oven, or bake 3 cookies one step hotter.",
+            "Set it by a thermometer and preheat longer.",
         ),
         Cause::MuchAir => words(
-            "creamed light or warm",
-            "Did they dome first and then sink, with an open crumb?",
+            "creamed too much, or too warm",
+            "Did they puff, then sink, with an open crumb?",
             "Mix the next dough only until it comes together.",
-            "Combine only, with cooler butter.",
+            "Use cooler butter and mix just until combined.",
         ),
         Cause::MuchSugar => words(
-            "much sugar, or fine, or syrup",
-            "Are they crisp and dark with lacy edges?",
-            "Bake a few pieces of a dough with a tenth less sugar.",
-            "Back to one part of sugar to three of flour; some of it powdered.",
+            "a lot of sugar, fine sugar or syrup",
+            "Are they crisp and dark, with lacy edges?",
+            "Bake a few cookies from a dough with 10% less sugar.",
+            "Go back to 1 part sugar to 3 parts flour, some of it powdered.",
         ),
         Cause::Leavener => words(
-            "too much leavener",
-            "Are there small craters, or a taste of soap?",
-            "Leave the leavener out of one disc.",
-            "Halve the leavener.",
+            "too much leavening",
+            "Are there small craters or a soapy taste?",
+            "Make a small dough without the leavening.",
+            "Halve the leavening.",
         ),
         Cause::SlipperyTray => words(
             "greased tray, foil or silicone",
-            "Are the feet thin and greasy?",
-            "Bake half of the next tray on parchment.",
+            "Are the bottoms thin and greasy?",
+            "Bake half the next tray on parchment.",
             "Bake on parchment.",
         ),
         Cause::SheetThin => words(
-            "the sheet was thinner than thought",
-            "Was it rolled without rods?",
-            "Measure five pieces before they go in.",
-            "Roll between rods.",
+            "sheet thinner than planned",
+            "Did you roll without rolling guides?",
+            "Measure 5 cookies before they go in.",
+            "Roll between rolling guides.",
         ),
         Cause::SoftFat => words(
             "soft fat",
-            "Was it margarine or a spread, or did the dough feel greasy?",
-            "Make one small dough with butter.",
-            "Butter of 80 to 82 % fat.",
+            "Did you use margarine or a spread, or did the dough feel greasy?",
+            "Make a small dough with butter.",
+            "Use butter with 80 to 82% fat.",
         ),
         Cause::FlourHeavy => words(
-            "too much flour, or too dry",
-            "Was the flour scooped, or did the dough crack even when soft?",
-            "Knead a spoon of milk into one disc.",
+            "too much flour, or dough too dry",
+            "Did you scoop the flour, or did the dough crack even when soft?",
+            "Knead a spoonful of milk into one disc.",
             "Weigh the flour.",
         ),
         Cause::ColdPieces => words(
-            "very cold pieces into a hot oven",
-            "Did they come from the freezer, and dome in the middle?",
-            "Let three pieces stand ten minutes on the bench first.",
-            "From the fridge instead of the freezer.",
+            "very cold cookies in a hot oven",
+            "Did they come from the freezer and dome in the middle?",
+            "Leave 3 cookies on the bench 10 min first.",
+            "Bake from the fridge, not the freezer.",
         ),
         Cause::OvenHot => words(
-            "the oven is hotter than its dial",
-            "Was the underside dark, too, or the fan on?",
-            "Bake three pieces a notch cooler, or with a light tray over them.",
-            "Lower heat, longer.",
+            "oven hotter than its dial",
+            "Were the bottoms dark, too, or was the fan on?",
+            "Bake 3 cookies one step cooler, or with a light-colored tray over them.",
+            "Bake cooler and longer.",
         ),
         Cause::MixedThickness => words(
-            "pieces of mixed thickness, or with points",
-            "Are only some pieces so, or only their points?",
-            "Bake a tray of pieces of one thickness alone.",
-            "Rods; pieces of one size on a tray; round the points.",
+            "uneven thickness, or shapes with tips",
+            "Is it only some cookies, or only their tips?",
+            "Bake a tray of cookies all one thickness.",
+            "Use rolling guides and one size per tray. Round off the tips.",
         ),
         Cause::FullTray => words(
-            "a full tray, or the door opened",
-            "Was it only on full trays, or was the door opened?",
+            "full tray, or door opened",
+            "Was it only full trays, or did you open the door?",
             "Bake the next tray half full, and keep the door shut.",
-            "Heat ten minutes longer; half trays.",
+            "Preheat 10 min longer, or bake half trays.",
         ),
         Cause::LittleToBrown => words(
-            "little in it that browns",
-            "Is the texture right, and only the colour missing?",
-            "Brush three pieces with yolk.",
-            "A yolk wash, or a little hotter.",
+            "little in it to brown",
+            "Is the texture right and only the color missing?",
+            "Brush 3 cookies with egg yolk.",
+            "Use a yolk wash, or bake a little hotter.",
         ),
         Cause::LowRack => words(
-            "a low rack, or a hot floor",
-            "Was it baked on a low rack?",
+            "low rack, or hot oven floor",
+            "Did you bake on a low rack?",
             "Put a second tray under the next one.",
-            "The middle rack; a doubled tray.",
+            "Use the middle rack, or double the tray.",
         ),
         Cause::DarkTray => words(
-            "a dark or thin tray",
+            "dark or thin tray",
             "Is the tray dark or thin?",
-            "Bake three pieces on a light tray beside it.",
-            "A light tray, or a silicone mat.",
+            "Bake 3 cookies on a light-colored tray next to it.",
+            "Use a light-colored tray or a silicone mat.",
         ),
         Cause::InsulatedTray => words(
-            "an insulated tray or a mat",
-            "Is the top done before the foot?",
-            "Bake half of the next tray on parchment alone.",
-            "Parchment on a single tray.",
+            "insulated tray, or a mat",
+            "Is the top done before the bottom?",
+            "Bake half the next tray on parchment alone.",
+            "Use parchment on a single tray.",
         ),
         Cause::HotPlace => words(
-            "a hot place in the oven",
-            "Was it the same side on each tray?",
-            "Turn the next tray half way.",
-            "Turn half way; map the oven at Kitchen.",
+            "hot spot in the oven",
+            "Was it the same side on every tray?",
+            "Turn the next tray around halfway through.",
+            "Turn the tray halfway through. Map your oven under Kitchen.",
         ),
         Cause::SheetWedge => words(
-            "the sheet was thicker on one side",
+            "sheet thicker on one side",
             "Is the pale side the thicker one?",
-            "Measure five pieces from each side of the sheet.",
-            "Rods; turn the sheet by a quarter while rolling.",
+            "Measure 5 cookies from each side of the sheet.",
+            "Use rolling guides. Give the sheet a quarter turn as you roll.",
         ),
         Cause::Rerolled => words(
-            "scraps rolled again",
-            "Was it only pieces of the second roll?",
-            "Mark pieces of first and second roll on one tray.",
-            "Press scraps together cold, rest them, and roll them once.",
+            "re-rolled scraps",
+            "Was it only cookies from the re-roll?",
+            "Bake first-roll and re-rolled cookies on one tray. Mark which is which.",
+            "Press cold scraps together, rest them, and roll only once.",
         ),
         Cause::DryFlour => words(
             "dry flour between layers",
-            "Was it in layers, with much flour on the bench?",
-            "Roll the next disc between papers.",
-            "Between papers instead of flour.",
+            "Was it in layers, with a lot of flour on the bench?",
+            "Roll the next disc between parchment.",
+            "Roll between parchment instead of on flour.",
         ),
         Cause::Overworked => words(
-            "worked long once the flour was wet",
-            "Did it shrink when it was cut?",
-            "Mix one small dough only until it comes together.",
-            "Combine only; rest it half an hour.",
+            "overworked after the flour went in",
+            "Did it shrink when you cut it?",
+            "Mix a small dough only until it comes together.",
+            "Mix just until combined. Rest it 30 min.",
         ),
         Cause::StrongFlour => words(
             "strong flour",
-            "Was it bread flour?",
-            "Swap a tenth of the flour for starch in one small dough.",
-            "Flour of 9 to 10 % protein.",
+            "Did you use bread flour?",
+            "Swap 10% of the flour for starch in a small dough.",
+            "Use flour with 9 to 10% protein.",
         ),
         Cause::Short => words(
-            "very short: much fat, no egg",
-            "Does it still crumble after a rest?",
-            "Let three pieces cool twenty minutes before they are lifted.",
-            "A yolk or a spoon of milk; lift them cold.",
+            "very short: lots of fat, no egg",
+            "Do they still crumble after resting?",
+            "Let 3 cookies cool 20 min before you lift them.",
+            "Add a yolk or a spoonful of milk, and lift them cold.",
         ),
         Cause::BelowWindow => words(
-            "colder than its window",
+            "too cold to work",
             "Did it roll clean after a few minutes?",
-            "Let it rest five minutes, then roll.",
+            "Let it rest 5 min, then roll.",
             "Take it out earlier.",
         ),
         Cause::AboveWindow => words(
-            "warmer than its window",
-            "Was it better after ten minutes in the cold?",
-            "Put it back into the cold for ten minutes.",
-            "Shorter turns; half the sheet at a time.",
+            "too warm to work",
+            "Was it better after 10 min in the fridge?",
+            "Put it back in the fridge for 10 min.",
+            "Take it out for less time, half the sheet at a time.",
         ),
         Cause::CoarseSugar => words(
-            "coarse sugar, or a wet top",
+            "coarse sugar, or wet tops",
             "Are the tops rough or crisp?",
-            "Bake a few pieces with powdered sugar.",
-            "Powdered sugar; wash only the icing.",
+            "Bake a few cookies made with powdered sugar.",
+            "Use powdered sugar, and don’t wet the tops before baking.",
         ),
         Cause::LiftedSoft => words(
-            "lifted while it was soft",
-            "Are they drawn out the way they were lifted?",
-            "Cut a few on the tray\u{2019}s own paper.",
-            "Chill, then slide the paper.",
+            "moved while soft",
+            "Are they stretched the way you lifted them?",
+            "Cut a few right on the tray’s parchment.",
+            "Chill, then slide the parchment.",
         ),
         Cause::Stretched => words(
-            "a stretched sheet that did not rest",
-            "Are they ovals along the way it was rolled?",
-            "Turn the next sheet and let it rest five minutes before it is cut.",
-            "Rest before cutting.",
+            "stretched sheet, not rested",
+            "Are they oval in the direction you rolled?",
+            "Turn the next sheet and rest it 5 min before cutting.",
+            "Rest the sheet before cutting.",
         ),
         Cause::MixedWarm => words(
             "mixed too warm",
             "Did the dough shine, or feel oily?",
-            "Mix one small dough with cooler butter.",
-            "Stop when it comes together, and cooler butter.",
+            "Mix a small dough with cooler butter.",
+            "Use cooler butter and stop when it comes together.",
         ),
         Cause::BakedLong => words(
             "baked too long",
-            "Were they longer in than usual, or darker?",
-            "Take three pieces out a minute earlier.",
-            "A minute less.",
+            "Were they in longer than usual, or darker?",
+            "Take 3 cookies out 1 min earlier.",
+            "Bake 1 min less.",
         ),
         Cause::LeftOpen => words(
-            "left open",
-            "Did they stand open overnight?",
-            "Keep three pieces in a tin, three outside.",
-            "Into a tin as soon as they are cold.",
+            "left uncovered",
+            "Did you leave them uncovered overnight?",
+            "Keep 3 cookies in a tin and 3 out.",
+            "Put them in a tin as soon as they’re cold.",
         ),
         Cause::PackedWarm => words(
             "packed warm, or in a damp tin",
-            "Was the lid misted?",
-            "Pack three pieces wholly cold.",
-            "Cool through before packing; a sachet in the tin.",
+            "Was there moisture under the lid?",
+            "Pack 3 cookies completely cold.",
+            "Cool completely before packing. Put a food-safe drying packet in the tin.",
         ),
         Cause::DrawsWater => words(
-            "honey or brown sugar draws water",
-            "Was it so in a dry room, too?",
-            "Bake a few pieces with white sugar.",
-            "White sugar, or a sachet in the tin.",
+            "honey or brown sugar draws moisture",
+            "Did it happen in a dry room, too?",
+            "Bake a few cookies made with white sugar.",
+            "Use white sugar, or a food-safe drying packet in the tin.",
         ),
         Cause::IcedWarm => words(
             "iced while warm",
-            "Were they iced less than an hour after baking?",
-            "Ice three pieces wholly cold.",
-            "Cool through before icing.",
+            "Did you ice them less than an hour after baking?",
+            "Ice 3 cookies completely cold.",
+            "Cool completely before icing.",
         ),
         Cause::ThinIcing => words(
             "icing too thin",
             "Did it run, or are there butter spots?",
-            "Ice three pieces with a stiffer one.",
-            "Less water.",
+            "Ice 3 cookies with stiffer icing.",
+            "Use less water.",
         ),
         Cause::WetColours => words(
-            "dark beside wet light colours",
-            "Did it happen only where two colours meet?",
-            "Let the first colour dry on three pieces.",
-            "Dry between colours; a fan.",
+            "dark color next to wet light color",
+            "Did it happen only where two colors meet?",
+            "Let the first color dry on 3 cookies.",
+            "Let each color dry first. A fan helps.",
         ),
         Cause::SheetThick => words(
-            "the sheet was thicker than thought",
-            "Was all of the dough used up?",
-            "Measure five pieces before they go in.",
-            "Rods.",
+            "sheet thicker than planned",
+            "Did you use up all the dough?",
+            "Measure 5 cookies before they go in.",
+            "Roll between rolling guides.",
         ),
         Cause::ScrapsLeft => words(
-            "scraps were left over",
-            "Is dough left?",
-            "Weigh what is left over.",
-            "Roll scraps once more; a tighter layout.",
+            "scraps left over",
+            "Is there dough left?",
+            "Weigh what’s left.",
+            "Re-roll the scraps, or use a tighter layout.",
         ),
         Cause::LargerCutter => words(
-            "a larger cutter",
-            "Was another cutter used?",
+            "larger cutter",
+            "Did you use a different cutter?",
             "Measure the cutter.",
-            "Give the cutter its own size at Order.",
+            "Set the cutter’s size under Order.",
         ),
     }
 }
@@ -322,29 +322,29 @@ pub fn remedy(cause: Cause) -> Sentence {
 impl Say for Fact {
     fn say(&self) -> Sentence {
         match *self {
-            Self::WentInAt(t) => said!["they went in at ", degrees(t, 0)],
-            Self::Liner(TrayLiner::Bare) => "nothing lay under them".into(),
-            Self::Liner(liner) => said![liner.name(), " under them"],
+            Self::WentInAt(t) => said!["went in at ", degrees(t, 0)],
+            Self::Liner(TrayLiner::Bare) => "baked on a bare tray".into(),
+            Self::Liner(liner) => said!["baked on ", liner.name()],
             Self::SoftFat(share) => said![percent(share, 0), " of the fat is softer than butter"],
-            Self::Leavener(true) => "there is leavener in it".into(),
-            Self::Leavener(false) => "there is no leavener in it".into(),
+            Self::Leavener(true) => "has leavening".into(),
+            Self::Leavener(false) => "has no leavening".into(),
             Self::SugarOverFlour(share) => said!["sugar is ", percent(share, 0), " of the flour"],
-            Self::Mixed(MixMethod::LightAndFluffy) => "creamed light and fluffy".into(),
-            Self::Mixed(MixMethod::JustCombined) => "mixed just to combined".into(),
-            Self::Mixed(MixMethod::RubbedIn) => "butter rubbed in cold".into(),
+            Self::Mixed(MixMethod::LightAndFluffy) => "creamed until light and fluffy".into(),
+            Self::Mixed(MixMethod::JustCombined) => "mixed until just combined".into(),
+            Self::Mixed(MixMethod::RubbedIn) => "cold butter rubbed in".into(),
             Self::Mixed(MixMethod::Pulsed) => "pulsed in a food processor".into(),
             Self::Tray(TrayKind::Steel) => "a dark steel tray".into(),
-            Self::Tray(TrayKind::Aluminium) => "a light tray".into(),
-            Self::Egg(true) => "there is egg in it".into(),
-            Self::Egg(false) => "there is no egg in it".into(),
-            Self::Rolls(0) => "scraps are not rolled again".into(),
-            Self::Rolls(1) => "scraps are rolled once more".into(),
-            Self::Rolls(n) => said!["scraps are rolled ", n.to_string(), " times more"],
-            Self::DrawsWater(true) => "there is honey or syrup in it".into(),
-            Self::DrawsWater(false) => "there is no honey or syrup in it".into(),
-            Self::Longer(span) if span.min() > 0.0 => said![minutes(span, 1), " longer in than expected"],
-            Self::Longer(_) => "no longer in than expected".into(),
-            Self::OvenMeasured => "a thermometer was read in the oven".into(),
+            Self::Tray(TrayKind::Aluminium) => "a light-colored tray".into(),
+            Self::Egg(true) => "has egg".into(),
+            Self::Egg(false) => "has no egg".into(),
+            Self::Rolls(0) => "no re-rolls".into(),
+            Self::Rolls(1) => "scraps re-rolled once".into(),
+            Self::Rolls(n) => said!["scraps re-rolled ", n.to_string(), " times"],
+            Self::DrawsWater(true) => "has honey or syrup".into(),
+            Self::DrawsWater(false) => "has no honey or syrup".into(),
+            Self::Longer(span) if span.min() > 0.0 => said!["baked ", minutes(span, 1), " longer than forecast"],
+            Self::Longer(_) => "baked no longer than forecast".into(),
+            Self::OvenMeasured => "oven checked with a thermometer".into(),
             Self::FatOverFlour(share) => said!["fat is ", percent(share, 0), " of the flour"],
         }
     }
@@ -356,18 +356,18 @@ impl Say for Evidence {
             Self::Usual(5) => "the usual first suspect".into(),
             Self::Usual(4) => "often the reason".into(),
             Self::Usual(3) => "sometimes the reason".into(),
-            Self::Usual(2) => "seldom the reason".into(),
+            Self::Usual(2) => "not often the reason".into(),
             Self::Usual(_) => "rarely the reason".into(),
             Self::Fact(fact, _) => fact.say(),
             Self::Spread(spread, so) => said![
-                "with it the forecast is ",
+                "would give ",
                 percent(spread, 1),
-                if so { " of spread, nearer to what came out" } else { " of spread, further from what came out" }
+                if so { " spread: closer to yours" } else { " spread: further from yours" }
             ],
-            Self::Edge(true) => "with it the edge would be nearer to what came out".into(),
-            Self::Edge(false) => "with it the edge would be further from what came out".into(),
-            Self::Clue(true) => "you saw it so".into(),
-            Self::Clue(false) => "you did not see it so".into(),
+            Self::Edge(true) => "would fit your edge color better".into(),
+            Self::Edge(false) => "would fit your edge color worse".into(),
+            Self::Clue(true) => "matches what you saw".into(),
+            Self::Clue(false) => "doesn’t match what you saw".into(),
         }
     }
 }
@@ -378,7 +378,7 @@ const TOLD_FROM: f64 = 0.10;
 /// How much of the difference a cause explains; nothing where that is little.
 #[must_use]
 pub fn explains(of: Share) -> Option<Sentence> {
-    (of.value() >= TOLD_FROM).then(|| said!["by the forecast it explains ", percent(of, 0), " of the difference"])
+    (of.value() >= TOLD_FROM).then(|| said!["explains ", percent(of, 0), " of it"])
 }
 
 /// Whether something speaks for a cause; how often it is the reason speaks for none.
@@ -390,40 +390,27 @@ pub fn speaks_for(evidence: &Evidence) -> Option<bool> {
     }
 }
 
-/// A count as it is spoken.
-fn counted(n: u32) -> String {
-    match n {
-        3 => "three".to_owned(),
-        4 => "four".to_owned(),
-        5 => "five".to_owned(),
-        6 => "six".to_owned(),
-        n => n.to_string(),
-    }
-}
-
 impl Say for CauseTest {
     fn say(&self) -> Sentence {
         if self.tell == Tell::ByHand {
             return of(self.of).test.into();
         }
         let notch = apart(NOTCH, 0);
-        let n = counted(self.pieces);
+        let n = self.pieces.to_string();
         let how = match self.of {
             Cause::WarmPieces => {
-                said!["Put ", n.clone(), " pieces of the next tray into the freezer ten minutes before it goes in"]
+                said!["Freeze ", n.clone(), " cookies of the next tray for 10 min before it goes in"]
             }
             Cause::ColdPieces => {
-                said!["Let ", n.clone(), " pieces of the next tray stand ten minutes on the bench before it goes in"]
+                said!["Leave ", n.clone(), " cookies of the next tray on the bench 10 min first"]
             }
-            Cause::FlourShort => said![
-                "Knead a twentieth more flour into some of the dough, and bake ",
-                n.clone(),
-                " pieces of it on the next tray"
-            ],
+            Cause::FlourShort => {
+                said!["Knead 5% more flour into some of the dough. Bake ", n.clone(), " cookies of it on the next tray"]
+            }
             Cause::FlourHeavy => said![
-                "Knead a spoon of milk into some of the dough, and bake ",
+                "Knead a spoonful of milk into some of the dough. Bake ",
                 n.clone(),
-                " pieces of it on the next tray"
+                " cookies of it on the next tray"
             ],
             Cause::OvenHot | Cause::OvenCool => {
                 let way = if self.of == Cause::OvenHot { " cooler" } else { " hotter" };
@@ -431,16 +418,16 @@ impl Say for CauseTest {
                     "Bake the next tray ",
                     notch,
                     way,
-                    ", and measure ",
+                    ". Measure ",
                     n.clone(),
-                    " of its pieces beside ",
+                    " of its cookies and ",
                     n,
-                    " of one baked as before."
+                    " from a tray baked as before."
                 ];
             }
             _ => return of(self.of).test.into(),
         };
-        how.then(said![", and measure them beside ", n, " others."])
+        how.then(said![". Measure them and ", n, " others."])
     }
 }
 
@@ -448,14 +435,6 @@ impl Say for CauseTest {
 #[must_use]
 pub fn came_to(test: &CauseTest, found: Found) -> Sentence {
     let after = test.after(found);
-    let Some((cause, share)) = after.first().copied() else { return "It tells nothing.".into() };
-    let before = test.expects.iter().find(|e| e.cause == cause).map_or(0.0, |e| e.share.value());
-    let moved = if share.value() > before + 0.02 {
-        said![", up from ", percent(Share::new(before), 0)]
-    } else if share.value() < before - 0.02 {
-        said![", down from ", percent(Share::new(before), 0)]
-    } else {
-        ", as before".into()
-    };
-    said!["Now first: ", cause.name(), ", ", percent(share, 0)].then(moved).then(". ").then(remedy(cause))
+    let Some((cause, share)) = after.first().copied() else { return "This doesn’t settle anything.".into() };
+    said!["Most likely now: ", cause.name(), ", ", percent(share, 0)].then(". ").then(remedy(cause))
 }

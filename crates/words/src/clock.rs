@@ -10,20 +10,20 @@ fn min(minutes: i64) -> String {
 
 impl Say for ChillWaits {
     fn say(&self) -> Sentence {
-        let mut said = said!["ready after ", min(self.ready_min)];
+        let mut said = said!["ready in ", min(self.ready_min)];
         if self.slow_min > 0 {
-            said = said.then(said![", ", min(self.slow_min), " more at the slow end of its range"]);
+            said = said.then(said![", +", min(self.slow_min), " if it chills slowly"]);
         }
         match self.more {
             Some((more, MoreChill::Flour { at_least_min })) => {
-                said.then(said![", ", min(more), " more for its flour, which rests ", min(at_least_min), " at least",])
+                said.then(said![", +", min(more), ": the flour rests at least ", min(at_least_min)])
             }
             Some((more, MoreChill::Asked { at_least_min })) => {
-                said.then(said![", ", min(more), " more, for you want it in there ", min(at_least_min), " at least"])
+                said.then(said![", +", min(more), ": your minimum is ", min(at_least_min)])
             }
             // What never gets ready there may stay the night all the same.
             Some((_, MoreChill::Overnight)) if self.ready_min == 0 => "overnight".into(),
-            Some((_, MoreChill::Overnight)) => said!["overnight; ready after ", min(self.ready_min)],
+            Some((_, MoreChill::Overnight)) => said!["overnight (ready in ", min(self.ready_min), ")"],
             None => said,
         }
     }
@@ -32,18 +32,18 @@ impl Say for ChillWaits {
 impl Say for Held {
     fn say(&self) -> Sentence {
         match *self {
-            Self::AnotherHeat => "early, for the next tray wants another heat".into(),
-            Self::OvenWanted => "early, for the next tray wants the oven".into(),
-            Self::CoolingPlaceWanted => "early, for another tray takes its place to cool".into(),
-            Self::TrayWanted => "early, so that its tray is free again".into(),
+            Self::AnotherHeat => "starts early: the next tray needs a different temperature".into(),
+            Self::OvenWanted => "starts early: the next tray needs the oven".into(),
+            Self::CoolingPlaceWanted => "starts early: another tray needs its cooling space".into(),
+            Self::TrayWanted => "starts early: you need its tray again".into(),
             Self::LongerOnItsTray { longer_min } => {
-                said![min(longer_min), " longer than it must: hands or oven are at something else"]
+                said!["waits ", min(longer_min), ": you or the oven are busy"]
             }
             Self::Chill(waits) => waits.say(),
             Self::HandsBusy { longer_min } => {
-                said![min(longer_min), " longer than it must: the hands are busy, or the next tray is not due yet",]
+                said!["waits ", min(longer_min), ": you’re busy, or the next tray isn’t due yet",]
             }
-            Self::TooCold => "it has got too cold: it rests, wrapped, until it can be worked again".into(),
+            Self::TooCold => "too cold to work: let it rest, wrapped, until you can work it".into(),
         }
     }
 }
@@ -60,12 +60,12 @@ pub fn why(held: &[Held]) -> Option<Sentence> {
 #[must_use]
 pub fn when_late(all: &[WhenLate]) -> Sentence {
     let one = |(at, what): (usize, &WhenLate)| match (at, what) {
-        (0, WhenLate::Later) => "Move the wanted time",
-        (_, WhenLate::Later) => "move the wanted time",
+        (0, WhenLate::Later) => "Move the ready-by time",
+        (_, WhenLate::Later) => "move the ready-by time",
         (_, WhenLate::ThawOnTheBench) => "thaw the dough on the bench",
         (_, WhenLate::InTheFreezer) => "chill in the freezer",
-        (_, WhenLate::QuickerFinish) => "take a finish that dries sooner, such as sugar or chocolate",
-        (_, WhenLate::AsSheets) => "roll the dough first and chill it as sheets",
+        (_, WhenLate::QuickerFinish) => "use a finish that dries faster, such as sugar or chocolate",
+        (_, WhenLate::AsSheets) => "roll the dough first and chill the sheets",
     };
     let words: Vec<&str> = all.iter().enumerate().map(one).collect();
     let said = match words.split_last() {

@@ -1,38 +1,32 @@
 //! What is said of pieces in the cold.
 
 use crate::figure::degrees;
-use crate::figure::number;
+use crate::figure::percent;
 use crate::names::Name;
 use crate::sentence::{Say, Sentence, said};
 use ready_slab_core::cold::{Never, WaterState};
 use ready_slab_core::job::ReadingNote;
+use ready_slab_core::units::Share;
 
 impl Say for Never {
     fn say(&self) -> Sentence {
         match *self {
             Self::LiquidFat => {
-                "never: most of the fat in this dough stays liquid, so no cold makes it firm enough to roll or slice"
+                "never firm enough to roll or slice: most of its fat stays liquid, even frozen"
                     .into()
             }
             Self::PlaceIsAt { lies, air, core } => said![
-                "never: the ",
-                lies.name(),
-                " is at ",
-                degrees(air, 1),
-                ", and the core would have to reach ",
-                degrees(core, 1),
+                "never: your ", lies.name(), " is at ", degrees(air, 1), "; the middle needs ", degrees(core, 1),
             ],
-            Self::NotWithinADay { core } => said!["not within a day: the core is then still at ", degrees(core, 1)],
+            Self::NotWithinADay { core } => said!["not within a day: the middle will still be at ", degrees(core, 1)],
             Self::TooColdAlready { mean } => said![
-                "too cold already at ",
-                degrees(mean, 1),
-                ": let it rest on the bench, it will not get better here",
+                "already too cold at ", degrees(mean, 1), ": take it out and rest it on the bench",
             ],
-            Self::TooCoolToSoften { air } => said!["never: ", degrees(air, 1), " is too cool to soften it"],
+            Self::TooCoolToSoften { air } => said!["won’t soften: ", degrees(air, 1), " is too cool"],
             Self::GettingWarmer { mean } => {
-                said!["too warm at ", degrees(mean, 1), " and getting warmer: put it back in the cold"]
+                said!["too warm at ", degrees(mean, 1), " and warming up: put it back in the fridge or freezer"]
             }
-            Self::RimFirst => "never all through: its edge is too hard here before its middle is firm; take it out early and let it rest".into(),
+            Self::RimFirst => "never all the way through: the edge gets too hard before the middle is firm. Take it out early and let it even out on the bench".into(),
         }
     }
 }
@@ -44,39 +38,48 @@ impl Say for WaterState {
     fn say(&self) -> Sentence {
         match *self {
             Self::Unfrozen { freezing: Some(f) } if f.c() <= NEVER_FREEZES_C => {
-                "The water stays liquid: so much sugar is dissolved in it that no freezer freezes it.".into()
+                "Too sugary to freeze hard in any freezer.".into()
             }
             Self::Unfrozen { freezing: Some(f) } => {
-                said!["The water stays liquid: with its sugar it would freeze at ", degrees(f, 0), "."]
+                said!["Not frozen: with its sugar, this dough starts to freeze at ", degrees(f, 0), "."]
             }
-            Self::Unfrozen { freezing: None } => "The water is taken to stay liquid.".into(),
+            Self::Unfrozen { freezing: None } => "Its water stays liquid.".into(),
             Self::Freezes { freezing } => {
-                said!["Its water begins to freeze at ", degrees(freezing, 1), "; the heat of freezing is counted."]
+                said!["Starts to freeze at ", degrees(freezing, 1), ". The forecast allows for it."]
             }
         }
+    }
+}
+
+/// `6% faster than assumed`, `as fast as assumed`.
+fn pace(takes_heat: f64) -> Sentence {
+    let by = Share::new((takes_heat - 1.0).abs());
+    match takes_heat {
+        _ if by.value() < 0.005 => "as fast as assumed".into(),
+        slow if slow < 1.0 => said![percent(by, 0), " slower than assumed"],
+        _ => said![percent(by, 0), " faster than assumed"],
     }
 }
 
 impl Say for ReadingNote {
     fn say(&self) -> Sentence {
         match *self {
-            Self::NoneHere => "No reading here yet: the range is as wide as what is known of the place.".into(),
+            Self::NoneHere => "No thermometer readings here yet, so the range is wide.".into(),
             Self::SoFar(here) => said![
-                if here.readings == 1 { "One reading".to_owned() } else { format!("{} readings", here.readings) },
-                " so far: the ",
+                if here.readings == 1 { "1 reading".to_owned() } else { format!("{} readings", here.readings) },
+                " so far: your ",
                 here.place.name(),
-                " takes heat ",
-                number(here.takes_heat, 2),
-                " times as well as assumed, its air is ",
+                " chills ",
+                pace(here.takes_heat),
+                "; its air is ",
                 degrees(here.air, 1),
                 ".",
             ],
             Self::DoesNotFit { shows } => said![
-                "The reading of ",
                 degrees(shows, 1),
-                " does not fit the others and is set aside; was it another unit, or another piece?",
+                " doesn’t fit the other readings, so it isn’t counted. Wrong unit, or wrong dough?",
             ],
-            Self::SetAsideInAll(count) => said![count, " readings are set aside in all."],
+            Self::SetAsideInAll(count) => said![count, " readings not counted."],
         }
     }
 }

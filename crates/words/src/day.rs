@@ -10,10 +10,10 @@ fn min(minutes: i32) -> String {
 
 /// What is done to a batch, by its name.
 fn doing(wanted: Wanted, name: &str) -> String {
-    let tray = wanted.tray.map_or_else(|| name.to_owned(), |tray| format!("tray {} of {name}", tray + 1));
+    let tray = wanted.tray.map_or_else(|| name.to_owned(), |tray| format!("{name}, tray {}", tray + 1));
     match wanted.step {
         Step::Mix => format!("mix {name}"),
-        Step::Form => format!("form {name}"),
+        Step::Form => format!("shape {name}"),
         Step::Cut => format!("cut {tray}"),
         Step::Finish => format!("finish {tray}"),
         Step::Pack => format!("pack {tray}"),
@@ -26,21 +26,21 @@ fn doing(wanted: Wanted, name: &str) -> String {
 pub fn day_why(held: &[DayHeld], name: impl Fn(usize) -> String) -> Sentence {
     let one = |held: &DayHeld| -> Sentence {
         match *held {
-            DayHeld::WantedThen => "it is wanted then".into(),
-            DayHeld::Hands(w) => said!["the hands ", doing(w, &name(w.batch)), " next"],
-            DayHeld::Oven(w) => said!["the oven takes ", doing(w, &name(w.batch)), " next"],
+            DayHeld::WantedThen => "that’s its ready-by time".into(),
+            DayHeld::Hands(w) => said!["you ", doing(w, &name(w.batch)), " next"],
+            DayHeld::Oven(w) => said![doing(w, &name(w.batch)), " is next in the oven"],
             DayHeld::AnotherHeat(w) => {
-                said!["the oven settles at another heat for ", doing(w, &name(w.batch))]
+                said!["the oven changes temperature for ", doing(w, &name(w.batch))]
             }
-            DayHeld::CoolingPlace(w) => said![doing(w, &name(w.batch)), " takes its place to cool"],
-            DayHeld::Tray(w) => said!["its tray is wanted to ", doing(w, &name(w.batch))],
-            DayHeld::Longer(longer) => said![min(longer), " longer than it must: the next step is not due yet"],
-            DayHeld::WindowEnds => "it would get too soft to cut another tray, so it goes back into the cold".into(),
-            DayHeld::TooCold => "it has got too cold: it rests, wrapped, until it can be worked".into(),
+            DayHeld::CoolingPlace(w) => said![doing(w, &name(w.batch)), " needs its cooling space"],
+            DayHeld::Tray(w) => said!["you need its tray to ", doing(w, &name(w.batch))],
+            DayHeld::Longer(longer) => said!["waits ", min(longer), ": the next step isn’t due yet"],
+            DayHeld::WindowEnds => "too soft to cut another tray, so it goes back in the cold".into(),
+            DayHeld::TooCold => "too cold to work: let it rest, wrapped, until you can work it".into(),
         }
     };
     let mut all = held.iter().map(one);
-    let first = all.next().unwrap_or_else(|| "as late as the step after it allows".into());
+    let first = all.next().unwrap_or_else(|| "as late as the next step allows".into());
     all.fold(first, |said, next| said.then("; ").then(next))
 }
 
@@ -51,37 +51,39 @@ pub fn day_forbidden(forbidden: &Forbidden, name: impl Fn(usize) -> String) -> S
     let has = forbidden.has;
     let place = |what: &str, whats: &str| -> Sentence {
         let needs = forbidden.needs.unwrap_or(1);
-        let there = if has == 0 { "there is none".to_owned() } else { format!("there is {has}") };
-        said![of.clone(), format!(" needs {needs} {}; ", if needs == 1 { what } else { whats }), there]
+        let there = if has == 0 { "none".to_owned() } else { has.to_string() };
+        said![of.clone(), format!(": needs {needs} {}, you have ", if needs == 1 { what } else { whats }), there]
     };
     match forbidden.rule {
-        DayRule::Hands => place("pair of hands", "pairs of hands"),
+        DayRule::Hands => place("person", "people"),
         DayRule::Mixers => place("mixer", "mixers"),
-        DayRule::FridgeSlots => place("place in the fridge", "places in the fridge"),
-        DayRule::FreezerSlots => place("place in the freezer", "places in the freezer"),
+        DayRule::FridgeSlots => place("fridge space", "fridge spaces"),
+        DayRule::FreezerSlots => place("freezer space", "freezer spaces"),
         DayRule::Trays => place("tray", "trays"),
-        DayRule::Ovens => place("oven with a rack", "ovens with a rack"),
-        DayRule::CoolingSlots => place("place to cool", "places to cool"),
+        DayRule::Ovens => place("oven", "ovens"),
+        DayRule::CoolingSlots => place("cooling space", "cooling spaces"),
         DayRule::WorkWindow => match forbidden.needs {
             Some(needs) => said![
                 of,
-                " can be worked for ",
+                " stays workable ",
                 min(has),
-                " out of the cold, but rolling and cutting one tray takes ",
+                ", but one tray takes ",
                 min(needs),
-                ": cut smaller trays, or roll it first and chill the sheets"
+                " to roll and cut. Cut smaller trays, or roll first and chill the sheets"
             ],
-            None => "The dough can not be worked long enough: with a longer window it would go".into(),
+            None => "The dough softens before you finish. Chill it colder, or work smaller amounts".into(),
         },
         DayRule::TrayChill => said![
             of,
-            " is to chill ",
+            ": tray chill is set to at least ",
             min(forbidden.needs.unwrap_or(0)),
-            " on its trays at least, but ",
+            " but at most ",
             min(has),
-            " at most"
+            ". Change one"
         ],
-        DayRule::Together => "No order was found in which all of it goes together".into(),
+        DayRule::Together => {
+            "Couldn’t fit all of this into one day. Move a job, or add a tray, an oven or a helper".into()
+        }
     }
 }
 
@@ -98,8 +100,8 @@ fn and(names: &[String]) -> String {
 pub fn day_shared(shared: &Shared, name: impl Fn(usize) -> String) -> Sentence {
     let named = |lots: &[usize]| and(&lots.iter().map(|lot| name(*lot)).collect::<Vec<_>>());
     match shared {
-        Shared::Dough(lots) => said!["One dough is mixed for ", named(lots), "."],
-        Shared::Load(lots) => said![named(lots), " share a load in the oven."],
+        Shared::Dough(lots) => said![named(lots), " share one dough."],
+        Shared::Load(lots) => said![named(lots), " bake together."],
     }
 }
 
@@ -109,10 +111,10 @@ pub fn day_help(gain: &DayGain, name: impl Fn(usize) -> String) -> Sentence {
     let what = match gain.help {
         DayHelp::Tray => "One more tray".to_owned(),
         DayHelp::Oven => "One more oven".to_owned(),
-        DayHelp::Hands => "Another pair of hands".to_owned(),
-        DayHelp::FridgePlace => "One more place in the fridge".to_owned(),
-        DayHelp::CoolingPlace => "One more place to cool".to_owned(),
-        DayHelp::InTheFreezer(lot) => format!("The dough of {} in the freezer, not the fridge", name(lot)),
+        DayHelp::Hands => "One more person".to_owned(),
+        DayHelp::FridgePlace => "One more fridge space".to_owned(),
+        DayHelp::CoolingPlace => "One more cooling space".to_owned(),
+        DayHelp::InTheFreezer(lot) => format!("{}: dough in the freezer instead of the fridge", name(lot)),
     };
     let (hours, min) = (gain.gain_min / 60, gain.gain_min % 60);
     let long = match (hours, min) {

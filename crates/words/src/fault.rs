@@ -22,16 +22,26 @@ fn range(min: f64, max: f64, unit: &str) -> Sentence {
     }
 }
 
+/// The same of a forecast that does not reach so far: nobody typed it wrong.
+pub(crate) fn uncovered(problem: &Problem) -> Sentence {
+    match problem {
+        Problem::OutOfRange { value, min, max, unit } => {
+            said![with_unit(*value, unit), ", forecast covers ", range(*min, *max, unit)]
+        }
+        other => other.say(),
+    }
+}
+
 impl Say for Problem {
     fn say(&self) -> Sentence {
         match self {
             Self::NeverReady(never) => never.say(),
             Self::OutOfRange { value, min, max, unit } => {
-                let outside = said![with_unit(*value, unit), " is outside ", range(*min, *max, unit)];
+                let outside = said!["Use ", range(*min, *max, unit), ". You typed ", with_unit(*value, unit), "."];
                 // What would be right in Fahrenheit most likely is meant so.
                 let celsius = (value - 32.0) / 1.8;
                 if *unit == "\u{b0}C" && value > max && (*min..=*max).contains(&celsius) {
-                    let meant = format!("; if Fahrenheit is meant, that is {} \u{b0}C", number(celsius, 1));
+                    let meant = format!(" Did you mean {}\u{b0}F?", number(*value, 0));
                     outside.then(meant)
                 } else {
                     outside

@@ -116,8 +116,6 @@ fn unit(measured: Measured, symbol: &str) -> (f64, f64) {
 
 /// Below this no ruler shows it: half its smallest division, in inches.
 const UNDER: f64 = 1.0 / 32.0;
-/// So near a division it is that, in inches; else a baker says scant or full. Our own choice.
-const AS_GOOD_AS: f64 = 0.008;
 
 /// A length by the ruler: sixteenths up to an inch, eighths above.
 fn fraction(value: f64) -> String {
@@ -157,17 +155,13 @@ fn inches(mm: f64) -> String {
         return "0 in".to_owned();
     }
     if size < UNDER {
-        return "under 1\u{2044}16 in".to_owned();
+        return match number(value, 2).as_str() {
+            "0" => "less than 0.01 in".to_owned(),
+            text => format!("{text} in"),
+        };
     }
-    let fine = if size < 1.0 { 16.0 } else { 8.0 };
-    let off = size - (size * fine).round() / fine;
-    let nearly = match off {
-        off if size >= 1.0 || off.abs() <= AS_GOOD_AS => "",
-        off if off < 0.0 => "scant ",
-        _ => "full ",
-    };
     let sign = if value < 0.0 { MINUS.to_string() } else { String::new() };
-    format!("{sign}{nearly}{} in", fraction(size))
+    format!("{sign}{} in", fraction(size))
 }
 
 /// What an oven's dial can be set to: every 25 degrees Fahrenheit, and by fives between.
@@ -243,9 +237,9 @@ impl Figure {
             (Quantity::Mass, false) => self.each(|g| number(g, mass_places(g).max(self.places)), " g"),
             (Quantity::Temperature, _) => {
                 let (factor, offset) = if us { unit(Measured::Temperature, "\u{b0}F") } else { (1.0, 0.0) };
-                self.each(|c| number((c - offset) / factor, self.places), if us { "\u{b0}F" } else { "\u{b0}" })
+                self.each(|c| number((c - offset) / factor, self.places), if us { "\u{b0}F" } else { " \u{b0}C" })
             }
-            (Quantity::Setting, false) => self.each(|c| number(c, 0), "\u{b0}"),
+            (Quantity::Setting, false) => self.each(|c| number(c, 0), " \u{b0}C"),
             (Quantity::Setting, true) => {
                 let (factor, offset) = unit(Measured::Temperature, "\u{b0}F");
                 self.each(|c| number(on_dial((c - offset) / factor), 0), "\u{b0}F")
@@ -255,7 +249,7 @@ impl Figure {
                 self.each(|k| number(k / factor, self.places), "\u{b0}")
             }
             (Quantity::Span, _) => self.each(|min| number(min, self.places), " min"),
-            (Quantity::Share, _) => self.each(|percent| number(percent, self.places), " %"),
+            (Quantity::Share, _) => self.each(|percent| number(percent, self.places), "%"),
         }
     }
 
@@ -342,6 +336,12 @@ pub(crate) fn degrees_between(a: Temperature, b: Temperature) -> Figure {
 /// So many degrees warmer or colder, without a sign.
 pub(crate) fn apart(d: TemperatureDifference, places: usize) -> Figure {
     Figure::one(Quantity::Difference, d.k().abs(), places)
+}
+
+/// How high a kitchen stands, in both units: too rare for a quantity of its own.
+pub(crate) fn altitude(metres: f64) -> String {
+    let feet = metres * 1000.0 / unit(Measured::Length, "in").0 / 12.0;
+    format!("{} m ({} ft)", number(metres, 0), number((feet / 50.0).round() * 50.0, 0))
 }
 
 /// Minutes.

@@ -15,52 +15,47 @@ fn mg(mass: Mass) -> String {
     format!("{} mg", number(1000.0 * mass.g(), 0))
 }
 
-const A_TENTH_MORE: &str = " A tenth more for what stays in the bowl.";
-const NOT_COMPLETELY: &str = " Spirits do not bake off completely.";
+const A_TENTH_MORE: &str = " Includes 10% extra for the bowl.";
+const NOT_COMPLETELY: &str = " Alcohol doesn’t bake off completely.";
 
 /// What a finish is called, and when it goes on.
 #[must_use]
 pub const fn coat(coat: Coat) -> (&'static str, &'static str) {
-    const COLD_FILLING: &str = "When they are cold, not long before they are eaten: a filling softens them.";
+    const COLD_FILLING: &str = "When cold, shortly before serving. Filling softens them.";
     match coat {
-        Coat::Sugar(SugarCoat::Coarse) => ("Coarse sugar", "Pressed into the damp top before the bake."),
+        Coat::Sugar(SugarCoat::Coarse) => ("Coarse sugar", "Press it into the damp tops before baking."),
         Coat::Sugar(SugarCoat::CoarseAfter) => {
-            ("Coarse sugar on icing", "Strewn on while the icing or glaze under it is still wet.")
+            ("Coarse sugar on icing", "Sprinkle it on while the icing or glaze is wet.")
         }
-        Coat::Sugar(SugarCoat::Powdered) => (
-            "Powdered sugar, two coats",
-            "First while they are warm enough to hold it, again when they are cold: the first melts in.",
-        ),
-        Coat::Glaze { way: GlazeWay::Drizzled, .. } => (
-            "Sugar glaze in lines",
-            "When they are cool, close together on paper: from a spoon or a bag with a small hole.",
-        ),
-        Coat::Glaze { way: GlazeWay::Dipped, .. } => (
-            "Dipped in sugar glaze",
-            "When they are cool all through: top down, lifted, turned, and onto a rack to drip.",
-        ),
-        Coat::JamBaked { .. } => (
-            "Jam baked in",
-            "Into the dent before the bake, or half of it then and the rest while they are hot from the oven.",
-        ),
+        Coat::Sugar(SugarCoat::Powdered) => {
+            ("Powdered sugar, two coats", "Dust while warm enough to hold it, again when cold. The first melts in.")
+        }
+        Coat::Glaze { way: GlazeWay::Drizzled, .. } => {
+            ("Drizzled sugar glaze", "When cool, close together on parchment. Use a spoon or a bag with a small hole.")
+        }
+        Coat::Glaze { way: GlazeWay::Dipped, .. } => {
+            ("Dipped in sugar glaze", "When cool all through. Dip the tops, lift, turn over, drip on a rack.")
+        }
+        Coat::JamBaked { .. } => {
+            ("Baked-in jam", "Fill the dents before baking. Or half then, the rest hot from the oven.")
+        }
         Coat::Glaze { spirit, .. } => (
-            if spirit { "Spirit glaze" } else { "Sugar glaze" },
-            "When they are as cool as the room all through: on warm ones it runs and stays dull.",
+            if spirit { "Liquor glaze" } else { "Sugar glaze" },
+            "When cool all through. On warm cookies it runs and stays dull.",
         ),
-        Coat::Dip { .. } => ("Dipped in chocolate", "When they are cold: warm ones dull it."),
-        Coat::Drizzle => ("Drizzled with chocolate", "When they are cold, on paper, close together."),
+        Coat::Dip { .. } => ("Dipped in chocolate", "When cold. Warm cookies dull it."),
+        Coat::Drizzle => ("Drizzled with chocolate", "When cold, close together on parchment."),
         Coat::Royal { fresh_white, .. } => (
-            if fresh_white { "Royal icing, fresh white" } else { "Royal icing" },
-            "When they are cool all through, on a warm one it slides: first the line round the edge, then the flood within it.",
+            if fresh_white { "Royal icing, fresh egg white" } else { "Royal icing" },
+            "When cool all through; on warm cookies it slides. Outline the edge, then flood inside.",
         ),
-        Coat::Fondant { .. } => (
-            "Rolled fondant",
-            "When they are cool: rolled out, cut with the same cutter and stuck on with a brush of thin jam or piping gel.",
-        ),
-        Coat::Buttercream { .. } => ("Buttercream", "When they are cool all through, on the day they are eaten."),
+        Coat::Fondant { .. } => {
+            ("Rolled fondant", "When cool. Roll out, cut with the same cutter. Stick on with thin jam or piping gel.")
+        }
+        Coat::Buttercream { .. } => ("Buttercream", "When cool all through, on the day you serve them."),
         Coat::Filling { kind: FillingKind::Jam, .. } => ("Filled with jam", COLD_FILLING),
-        Coat::Filling { kind: FillingKind::Chocolate, .. } => ("Filled with chocolate and cream", COLD_FILLING),
-        Coat::Filling { kind: FillingKind::Icing, .. } => ("Filled with butter icing", COLD_FILLING),
+        Coat::Filling { kind: FillingKind::Chocolate, .. } => ("Filled with ganache", COLD_FILLING),
+        Coat::Filling { kind: FillingKind::Icing, .. } => ("Filled with buttercream", COLD_FILLING),
     }
 }
 
@@ -71,10 +66,10 @@ pub const fn coat_stuff(stuff: CoatStuff) -> &'static str {
         CoatStuff::CoarseSugar => "coarse sugar",
         CoatStuff::PowderedSugar => "powdered sugar",
         CoatStuff::Water => "water",
-        CoatStuff::Spirit => "spirit",
+        CoatStuff::Spirit => "liquor",
         CoatStuff::Chocolate => "chocolate",
         CoatStuff::Oil => "oil",
-        CoatStuff::Jam => "jam, cooked until it holds",
+        CoatStuff::Jam => "jam, cooked until it holds its shape",
         CoatStuff::Cream => "cream",
         CoatStuff::Butter => "butter",
         CoatStuff::Milk => "milk",
@@ -88,8 +83,8 @@ pub const fn coat_stuff(stuff: CoatStuff) -> &'static str {
 #[must_use]
 pub const fn coat_use(what: CoatUse) -> (&'static str, &'static str) {
     match what {
-        CoatUse::Line => ("for the line", "stiff enough to stand: smooth after 15 to 20 seconds"),
-        CoatUse::Flood => ("for the flood", "thinned: smooth after 8 to 12 seconds"),
+        CoatUse::Line => ("for the outline", "15-to-20-second icing, stiff enough to stand"),
+        CoatUse::Flood => ("for the flood", "8-to-12-second icing, thinned"),
     }
 }
 
@@ -97,19 +92,15 @@ impl Say for Reason {
     fn say(&self) -> Sentence {
         match *self {
             Self::SugarOnTop { mass_a_cm2, top } => {
-                said![mg(mass_a_cm2), " on each square centimetre of ", cm2(top), ".", A_TENTH_MORE]
+                said![mg(mass_a_cm2), " on each cm\u{b2} of ", cm2(top), ".", A_TENTH_MORE]
             }
             Self::SugarAllRound { mass_a_cm2, round } => {
-                said!["Twice ", mg(mass_a_cm2), " on each square centimetre all round, ", cm2(round), ".", A_TENTH_MORE]
+                said!["Twice ", mg(mass_a_cm2), " on each cm\u{b2} all around, ", cm2(round), ".", A_TENTH_MORE]
             }
-            Self::GlazeFilm { film, top, density_g_ml, sugar_parts, spirit } => said![
-                mm(film),
-                " over ",
-                cm2(top),
-                format!(", {density_g_ml:.2} g/mL at "),
+            Self::GlazeFilm { sugar_parts, spirit, .. } => said![
                 number(sugar_parts, 1),
-                " parts of sugar to one of ",
-                if spirit { "spirit" } else { "water" },
+                " parts powdered sugar to 1 part ",
+                if spirit { "liquor" } else { "water" },
                 ".",
                 A_TENTH_MORE,
             ],
@@ -119,123 +110,98 @@ impl Say for Reason {
                 percent(part, 0),
                 " of ",
                 cm2(round),
-                " all round.",
+                " all around.",
                 A_TENTH_MORE,
             ],
-            Self::InEachDent { each } => said![grams_fine(each), " in each.", A_TENTH_MORE],
+            Self::InEachDent { each } => said![grams_fine(each), " in each dent.", A_TENTH_MORE],
             Self::DeepEnough { least } => {
-                said!["Less than ", grams(least), " is not deep enough to dip into: what is left sets and keeps."]
+                said!["Less than ", grams(least), " is too shallow to dip. What’s left sets and keeps."]
             }
             Self::EnoughToMix { least, goes_on } => {
                 said![grams_fine(goes_on), " goes on. Mix ", grams(least), ": less is hard to stir."]
             }
-            Self::JamBurns => "Jam is hotter than the dough and burns skin: nobody tastes them warm.".into(),
-            Self::Lines { wide, high, apart, top } => said![
+            Self::JamBurns => "Jam gets hotter than the dough and burns. Nobody tastes them warm.".into(),
+            Self::Lines { wide, apart, .. } => said![
                 "Lines ",
                 mm(wide),
-                " wide and ",
-                mm(high),
-                " high, ",
+                " wide, ",
                 mm(apart),
-                " apart, over ",
-                cm2(top),
-                ".",
+                " apart.",
                 A_TENTH_MORE,
             ],
-            Self::Layer { layer, over, rim, density_g_ml } => said![
+            Self::Layer { layer, rim, .. } => said![
+                "Spread it ",
                 mm(layer),
-                " over ",
-                cm2(over),
-                ", ",
+                " thick, ",
                 mm(rim),
-                format!(" off the edge, {density_g_ml} g/mL."),
+                " in from the edge.",
                 A_TENTH_MORE,
             ],
-            Self::LineAndFlood { line, round, flood, film } => said![
-                "A line round ",
-                mm(round),
-                " of edge, ",
+            Self::LineAndFlood { line, flood, .. } => said![
+                "Outline ",
                 grams_fine(line),
-                " each; within it ",
-                mm(film),
-                ", ",
+                " each, flood ",
                 grams_fine(flood),
-                ".",
+                " each.",
                 A_TENTH_MORE,
             ],
-            Self::RolledOn { film, top, density_g_ml, more } => said![
+            Self::RolledOn { film, more, .. } => said![
+                "Roll it ",
                 mm(film),
-                " over ",
-                cm2(top),
-                format!(", {density_g_ml:.1} g/mL, and "),
+                " thick. Includes ",
                 percent(more, 0),
-                " more to roll it out; what is left is kneaded and kept.",
+                " extra for rolling. Knead the scraps together and save them.",
             ],
-            Self::SpreadOn { film, top, density_g_ml } => {
-                said![mm(film), " over ", cm2(top), format!(", {density_g_ml:.2} g/mL."), A_TENTH_MORE]
-            }
-            Self::RawWhite => "Fresh white stays raw: take pasteurised white, or meringue powder, for children, pregnant women, the old and the ill. Egg is on the label.".into(),
-            Self::EggOnTheLabel => "Meringue powder is egg: it is on the label.".into(),
-            Self::IcedInLayers => "Iced and dry through they keep two to three weeks, in layers with paper between.".into(),
-            Self::CreamedGoSoft => "Buttercream softens what it lies on: two to three days, cool.".into(),
+            Self::SpreadOn { film, .. } => said!["Spread it ", mm(film), " thick.", A_TENTH_MORE],
+            Self::RawWhite => "Fresh egg white stays raw. For children, pregnant women, older people or anyone ill, use pasteurized white or meringue powder. Label: EGG.".into(),
+            Self::EggOnTheLabel => "Meringue powder is egg. Label: EGG.".into(),
+            Self::IcedInLayers => "Iced and fully dry, they keep 2 to 3 weeks, layered with parchment.".into(),
+            Self::CreamedGoSoft => "Buttercream softens the cookie. Keeps 2 to 3 days, cool.".into(),
             Self::UnusualGlaze { usual } => said![
-                "Usual are ",
-                number(usual.0, 0),
-                " to ",
-                number(usual.1, 0),
-                " parts: with fewer it runs off, with more it does not level.",
+                "Usual: ", number(usual.0, 0), " to ", number(usual.1, 0), " parts. With fewer it runs off; with more it won’t level.",
             ],
             Self::SpiritStays => {
-                "What goes on after the bake keeps all of its alcohol: not for children, and the label says so.".into()
+                "Liquor added after baking keeps all its alcohol. Not for children. Say so on the label.".into()
             }
-            Self::MeltedBurnsAndHoldsMilk => "Melted over warm water it burns skin all the same. Chocolate holds milk and soy more often than not: read its packet.".into(),
+            Self::MeltedBurnsAndHoldsMilk => "Melted chocolate burns skin, even over warm water. Most chocolate contains milk and soy: check the package.".into(),
             Self::ChocolateHoldsMilk => {
-                "Chocolate holds milk and soy more often than not: read its packet.".into()
+                "Most chocolate contains milk and soy: check the package.".into()
             }
-            Self::OddOneLeft => "An odd one is left over.".into(),
-            Self::CreamInTheCold => "With cream it belongs into the cold, not more than two hours out of it; cream is milk on the label. Local rules decide.".into(),
+            Self::OddOneLeft => "One odd cookie is left over.".into(),
+            Self::CreamInTheCold => "Cream filling: keep it in the fridge, no more than 2 hours out. Label: MILK.".into(),
             Self::ButterIsMilk => {
-                "Butter is milk on the label. Cool, not more than two hours in a warm room.".into()
+                "Label: MILK (butter). Keep cool, no more than 2 hours in a warm room.".into()
             }
-            Self::Eats { texture } => said![
-                "It is ",
-                texture.name(),
-                match texture {
-                    Texture::Soft | Texture::Chewy => {
-                        ": airtight it stays so for one to two weeks, then it stales; open it dries out."
-                    }
-                    Texture::Crisp | Texture::Short => {
-                        ": airtight it stays so for weeks, in damp air it goes soft."
-                    }
-                },
-            ],
-            Self::NutsGoStale => "The oil of nuts and seeds goes stale sooner.".into(),
+            Self::Eats { texture } => match texture {
+                Texture::Soft | Texture::Chewy => {
+                    "Airtight, they stay soft 1 to 2 weeks, then go stale. Uncovered, they dry out."
+                }
+                Texture::Crisp | Texture::Short => "Airtight, they stay crisp for weeks. Damp air softens them.",
+            }
+            .into(),
+            Self::NutsGoStale => "Nuts and seeds go stale sooner.".into(),
             Self::CoatDrawsMoisture => {
-                "A glaze draws moisture: one to two weeks, between papers.".into()
+                "Glaze draws moisture. Keeps 1 to 2 weeks, layered with parchment.".into()
             }
-            Self::ChocolateBlooms => "Chocolate blooms where it is warm or damp: two to three weeks, cool.".into(),
-            Self::DustedInLayers => "Dusted ones keep two to three weeks; damp air melts the powder.".into(),
-            Self::JamGoesSticky => "Jam draws water out of the air: five to seven days, in one or two layers.".into(),
-            Self::FilledGoSoft => "Filled ones go soft: two days. Fill on the day, freeze the halves plain.".into(),
+            Self::ChocolateBlooms => "Chocolate blooms when warm or damp. Keeps 2 to 3 weeks, cool.".into(),
+            Self::DustedInLayers => "Dusted cookies keep 2 to 3 weeks. Damp air melts the sugar.".into(),
+            Self::JamGoesSticky => "Jam draws moisture from the air. Keeps 5 to 7 days, in 1 or 2 layers.".into(),
+            Self::FilledGoSoft => "Filled cookies go soft: keep them 2 days. Fill on the day; freeze the halves plain.".into(),
             Self::FreezePlain => {
-                "Frozen, a glaze weeps and chocolate blooms as it thaws: freeze them plain and coat them after.".into()
+                "Freeze them plain and coat after thawing. Frozen glaze weeps; chocolate blooms.".into()
             }
             Self::TableBeginsLater { from, left, bake } => said![
-                "The published table begins at ",
-                minutes(from, 0),
-                ", with ",
-                percent(left, 0),
-                " left; after ",
+                "After ",
                 minutes(bake, 0),
-                " there is more.",
+                " in the oven, more than ",
+                percent(left, 0),
+                " of the alcohol is left (tables begin at ",
+                minutes(from, 0),
+                ").",
                 NOT_COMPLETELY,
             ],
             Self::LeftByTheTable { bake, left } => said![
-                "After ",
-                minutes(bake, 0),
-                " ",
-                percent(left, 0),
-                " is left by the published table.",
+                "After ", minutes(bake, 0), ", ", percent(left, 0), " of the alcohol is left.",
                 NOT_COMPLETELY,
             ],
         }
@@ -246,19 +212,19 @@ impl Say for PiledBy {
     fn say(&self) -> Sentence {
         match *self {
             Self::Texture(texture) => said![
-                "They are ",
                 texture.name(),
                 match texture {
-                    Texture::Soft | Texture::Chewy => ": with paper between, or they stick to each other.",
-                    Texture::Crisp | Texture::Short => ": on edge or in piles, no paper needed.",
+                    Texture::Soft | Texture::Chewy => ": put parchment between, or they stick together.",
+                    Texture::Crisp | Texture::Short => ": stand on edge or stack. No parchment needed.",
                 },
-            ],
+            ]
+            .capital(),
             Self::Coat(by) => said![
                 coat(by).0,
                 match by {
-                    Coat::Buttercream { .. } => ": nothing may lie on it, so in one layer.",
-                    Coat::Filling { .. } => ": under weight the halves slide.",
-                    _ => ": what lies on it leaves its mark.",
+                    Coat::Buttercream { .. } => ": one layer, nothing on top.",
+                    Coat::Filling { .. } => ": the halves slide under weight.",
+                    _ => ": anything on top leaves a mark.",
                 },
             ],
         }

@@ -2,10 +2,10 @@
 
 use crate::day::day_forbidden;
 use crate::figure::{
-    apart, degrees, grams, grams_fine, minutes, minutes_between, mm, number, percent, percent_between, sides,
+    altitude, apart, degrees, grams, grams_fine, minutes, minutes_between, mm, number, percent, percent_between, sides,
 };
 use crate::names::Name;
-use crate::oven::{signed, within};
+use crate::oven::within;
 use crate::sentence::{Say, Sentence, listed, said};
 use crate::shape;
 use ready_slab_core::cold::{ColdPlace, Feeling, Piece, Target};
@@ -14,18 +14,26 @@ use ready_slab_core::job::{
     DoughPart, Notch, Otherwise, PartUse, PotCaution, ReadyMeans, Reason, Setting, Thaw, Way, WayKind,
 };
 use ready_slab_core::oven::{DoneBy, Profile};
-use ready_slab_core::units::Span;
+use ready_slab_core::units::{Share, Span};
 
 fn counted(n: u32, word: &str) -> String {
     format!("{} {word}{}", number(f64::from(n), 0), if n == 1 { "" } else { "s" })
 }
 
 fn bakes(n: u32) -> String {
-    if n == 1 { "one bake".to_owned() } else { format!("{n} bakes") }
+    if n == 1 { "1 bake".to_owned() } else { format!("{n} bakes") }
 }
 
-fn times(value: f64) -> String {
-    format!("{} times", number(value, 2))
+/// `20% more`, `6% less`, `as much`.
+fn more_or_less(times: f64) -> Sentence {
+    let by = percent(Share::new((times - 1.0).abs()), 0);
+    if (times - 1.0).abs() < 0.005 {
+        "as much".into()
+    } else if times > 1.0 {
+        said![by, " more"]
+    } else {
+        said![by, " less"]
+    }
 }
 
 /// What a part of the dough is called.
@@ -37,11 +45,11 @@ pub fn dough_part(part: &DoughPart) -> String {
 impl Say for PotCaution {
     fn say(&self) -> Sentence {
         match self {
-            Self::OnARack => "The tray stands on a rack or a bed of salt, never on its base.",
-            Self::ThickMetal => "A thick metal pot without coating, no glass. Its maker may forbid heating it empty: then it is not for this.",
-            Self::LooseLid => "The lid lies loose. No gasket, no weight, nothing sealed: steam must find its way out.",
-            Self::Attended => "Never unattended. Nothing that burns near the flame, the room aired, dry gloves for lid and pot.",
-            Self::Children => "Children keep away; it stays hot for an hour.",
+            Self::OnARack => "Set the tray on a rack or bed of salt, never on the pot’s bottom.",
+            Self::ThickMetal => "Use a thick, uncoated metal pot, never glass. If its maker forbids heating it empty, don’t use it.",
+            Self::LooseLid => "Rest the lid on loosely: no gasket, no weight, nothing sealed. Steam must get out.",
+            Self::Attended => "Never leave it unattended. Keep anything that burns away from the flame. Air the room. Use dry oven gloves for lid and pot.",
+            Self::Children => "Keep children away. It stays hot for an hour.",
         }
         .into()
     }
@@ -49,10 +57,10 @@ impl Say for PotCaution {
 
 fn done_by(by: DoneBy) -> &'static str {
     match by {
-        DoneBy::Rim => "the edge has its colour",
-        DoneBy::Dull => "the middle no longer shines, which here comes last",
-        DoneBy::Set => "the middle is set, which here comes last",
-        DoneBy::Time | DoneBy::Never => "the forecast ends: it is not done by then",
+        DoneBy::Rim => "the edge has its color",
+        DoneBy::Dull => "the middle loses its shine. It comes last",
+        DoneBy::Set => "the middle is set. It comes last",
+        DoneBy::Time | DoneBy::Never => "the forecast ends, not done",
     }
 }
 
@@ -64,7 +72,7 @@ fn turn_of(kind: Profile) -> &'static str {
     match kind {
         Profile::Domed => ", domed",
         Profile::Flat => ", flat",
-        Profile::Sunken => ", its edge a little higher than its middle",
+        Profile::Sunken => ", a little sunken in the middle",
     }
 }
 
@@ -120,34 +128,31 @@ impl Say for Reason {
             Self::Finish(reason) => reason.say(),
             Self::PiecesWeigh { pieces, each, all } => {
                 said![
-                    counted(*pieces, "piece"),
-                    " of ",
+                    counted(*pieces, "cookie"),
+                    " \u{d7} ",
                     grams_fine(*each),
-                    if *pieces == 1 { " is " } else { " are " },
+                    " = ",
                     grams(*all),
                     ".",
                 ]
             }
             Self::ScrapAdds { scrap, reserve } => said![
-                "Scrap that no roll recovers, and what sticks to board and hands, adds ",
-                grams(*scrap),
-                "; the spare dough ",
-                grams(*reserve),
-                ".",
+                "Plus ", grams(*scrap), " lost to scraps and sticking, and ", grams(*reserve), " spare dough.",
             ],
             Self::ForTheFreezer { dough, pieces } => said![
+                "Plus ",
                 grams(*dough),
-                " more for the ",
-                counted(*pieces, "piece"),
-                " kept as dough: press it to a disc, wrap it well, write the date on it; one to three months in the freezer, a night in the fridge to thaw.",
+                " for ",
+                counted(*pieces, "cookie"),
+                " to freeze as dough. Press it into a disc, wrap it well, write the date on it. Keeps 1 to 3 months in the freezer. Thaw overnight in the fridge.",
             ],
             Self::MixedForAnother { dough, job } => {
-                said![grams(*dough), " more for ", job, ", mixed together with it."]
+                said!["Plus ", grams(*dough), " for ", job, ", mixed together."]
             }
             Self::LeavesTheMixer { at, measured } => said![
-                "It leaves the mixer at ",
+                "Leaves the mixer at ",
                 degrees(*at, 1),
-                if *measured { ", as you measured." } else { ", from the ingredients and the mixing." },
+                if *measured { " (your reading)." } else { " (forecast)." },
             ],
             Self::CanBeWorked { from, middle, best: Some(best) } => said![
                 "You can work it after ",
@@ -181,357 +186,295 @@ impl Say for Reason {
                 said
             }
             Self::RestsForItsFlour { at_least } => said![
-                "It rests ",
-                minutes(*at_least, 0),
-                " at least for its flour: water spreads evenly, and the sheet cracks less.",
+                "Rest it at least ", minutes(*at_least, 0), ": the flour takes up water evenly and cracks less.",
             ],
             Self::NotChilled { what: Setting::Dough, at, feels: Feeling::RollsClean } => {
-                said!["It is not chilled: at ", degrees(*at, 0), " it rolls clean as it is."]
+                said!["No chill: at ", degrees(*at, 0), " it rolls clean."]
             }
             Self::NotChilled { what: Setting::Dough, at, feels } => said![
-                "It is not chilled: at ",
-                degrees(*at, 0),
-                " it is ",
-                feels.name(),
-                ". Roll it between papers and leave the pieces where they are. It spreads a little more: fine for lean doughs and plain rounds, not for detail.",
+                "No chill: at ", degrees(*at, 0), " it’s ", feels.name(), ". Roll it between sheets of parchment and leave the cookies in place. They spread a little more: fine for lean doughs and plain rounds, not for detail.",
             ],
             Self::NotChilled { what: Setting::CutPiece, at, .. } => {
-                said!["The pieces are not chilled: they go in at ", degrees(*at, 0), " and spread a little more."]
+                said!["Cookies not chilled: they go in at ", degrees(*at, 0), " and spread a little more."]
             }
             Self::ThawsOnly { way: Thaw::Fridge, span } => said![
-                "From the freezer into the fridge the evening before, still wrapped; in the morning it can be worked after ",
-                minutes(*span, 0),
-                " on the bench.",
+                "Move it from freezer to fridge the evening before, still wrapped. In the morning it needs ", minutes(*span, 0), " on the bench.",
             ],
             Self::ThawsOnly { way: Thaw::Bench, span } => said![
-                "From the freezer it can be worked after ",
-                minutes(*span, 0),
-                " on the bench, still wrapped: the damp settles on the film, not on the dough.",
+                "Thaw it on the bench for ", minutes(*span, 0), ", still wrapped. Moisture then settles on the wrap, not the dough.",
             ],
             Self::NeverTwice => {
-                "Never in warm water: its rim melts while its middle is frozen. What has thawed is not frozen again.".into()
+                "Never thaw it in warm water: the edge melts while the middle is frozen. Don’t refreeze thawed dough.".into()
             }
             Self::BulkFirst { formed } => said![
-                "Firm as a lump, its logs are formed at ",
-                degrees(*formed, 0),
-                " and chill from there: they keep their section better than logs of soft dough.",
+                "Chill the lump first, shape logs at ", degrees(*formed, 0), ", then chill again. They hold their shape better than logs of soft dough.",
             ],
             Self::PiecesNotChilled { at } => said![
-                "The cut pieces are not chilled: they go in at ",
-                degrees(*at, 0),
-                ", soft. Move them on their paper, not by hand; they spread a little more and lose fine edges.",
+                "Cut cookies not chilled: they go in soft, at ", degrees(*at, 0), ". Move them on their parchment, not by hand. They spread a little more and lose fine edges.",
             ],
             Self::ChilledFor { what, span, at, feels, ready } => {
                 let name = match what {
-                    Setting::Dough => "It comes out after ",
-                    Setting::CutPiece => "The pieces come out after ",
+                    Setting::Dough => "You take it out after ",
+                    Setting::CutPiece => "You take the cookies out after ",
                 };
                 let out =
-                    said![name, minutes(*span, 0), " as you set it: ", degrees(*at, 0), " on average, ", feels.name(), "."];
+                    said![name, minutes(*span, 0), ": ", degrees(*at, 0), " on average, ", feels.name(), "."];
                 match ready {
                     Some(ready) if *ready > *span => {
-                        out.then(said![" By the forecast it is ready after ", minutes(*ready, 0), "."])
+                        out.then(said![" Forecast: ready after ", minutes(*ready, 0), "."])
                     }
                     _ => out,
                 }
             }
             Self::ChilledOvernight { what: Setting::Dough } => {
-                "It goes in the evening before: that is time off for you. Its flour is wetted evenly, so it spreads a little less; it colours a little deeper. It comes out hard: let it rest, or cut it into slabs, which soften in about 10 minutes.".into()
+                "Put it in the evening before. It spreads a little less and browns a little deeper. It comes out hard. Let it rest, or cut it into slices, which soften in about 10 min.".into()
             }
             Self::ChilledOvernight { what: Setting::CutPiece } => {
-                "The pieces stay on their trays overnight: cover them, or they dry at the edge.".into()
+                "Cookies stay on their trays overnight. Cover them, or the edges dry out.".into()
             }
             Self::FlourNotRested { usually } => said![
-                "Dough mixed like this usually rests ",
-                minutes(*usually, 0),
-                " for its flour; rolled at once, the sheet cracks more.",
+                "Dough mixed this way usually rests ", minutes(*usually, 0), ". Rolled right away, it cracks more.",
             ],
             Self::StillSets { what, cold_enough, more } => said![
                 match what {
-                    Setting::Dough => "It is cold enough after ",
-                    Setting::CutPiece => "The cut piece is cold enough after ",
+                    Setting::Dough => "Cold enough after ",
+                    Setting::CutPiece => "Cookies cold enough after ",
                 },
                 minutes(*cold_enough, 0),
-                "; its butter goes on setting for ",
+                ". The butter keeps setting ",
                 minutes(*more, 0),
                 " more.",
             ],
             Self::RangeOfReadings { place } => {
-                said!["The range is what readings have left open of this ", place.name(), "."]
+                said!["More readings of this ", place.name(), " will narrow this range."]
             }
             Self::RangeOfTheFilm => {
-                "The range is from an air film a fifth weaker or a quarter stronger than assumed.".into()
+                "Fridges differ in how fast they chill: that is the range.".into()
             }
             Self::RollInParts { bench, hands, back } => said![
-                "A rolled sheet stays workable for ",
+                "A rolled sheet stays workable ",
                 minutes(*bench, 0),
-                "; a tray takes ",
+                "; you need ",
                 minutes(*hands, 0),
-                ". Roll what one tray needs and leave the rest in the cold. When the sheet goes soft, slide it back for ",
+                " a tray. Roll one tray\u{2019}s worth and keep the rest cold. If it goes soft, chill it again for ",
                 minutes(*back, 0),
                 ".",
             ],
             Self::RolledTo { mass, thickness, form } => {
-                said![grams(*mass), " rolled to ", mm(*thickness), " covers ", shape::sheet(*form), "."]
+                said![grams(*mass), " at ", mm(*thickness), " thick: ", shape::sheet(*form), "."]
             }
             Self::Logs { logs, mass, length, slices, slice, trim } => said![
                 counted(*logs, "log"),
-                " of ",
+                ", ",
                 grams(*mass),
                 ", ",
                 mm(*length),
-                " long: ",
+                " long. ",
                 counted(*slices, "slice"),
-                " of ",
+                ", ",
                 mm(*slice),
-                ", and ",
+                " thick. Trim ",
                 mm(*trim),
-                " trimmed from each end.",
+                " off each end.",
             ],
             Self::Trays { trays, mass } => said![
                 counted(*trays, "tray"),
-                " of ",
+                ", ",
                 grams(*mass),
-                ", spread over the whole tray and cut after baking.",
+                if *trays == 1 { "." } else { " each." },
+                " Spread it to the edges. Cut after baking.",
             ],
-            Self::Portions { portions, mass } => said![counted(*portions, "portion"), " of ", grams_fine(*mass), " each."],
-            Self::SmallestGap { gap } => said!["The smallest gap between two cuts is ", mm(*gap), "."],
+            Self::Portions { portions, mass } => said![counted(*portions, "portion"), ", ", grams_fine(*mass), " each."],
+            Self::SmallestGap { gap } => said!["Smallest gap: ", mm(*gap), "."],
+            Self::FromSecondReroll { pieces: 1 } => {
+                "The last one comes from scraps rolled twice: tougher. Prick it, or keep it.".into()
+            }
             Self::FromSecondReroll { pieces } => said![
-                counted(*pieces, "piece"),
-                if *pieces == 1 {
-                    " comes from the second re-roll: tougher, and it may bubble."
-                } else {
-                    " come from the second re-roll: tougher, and they may bubble."
-                },
+                "The last ",
+                *pieces,
+                " come from scraps rolled twice: tougher. Prick them, or keep them.",
             ],
             Self::SheetKeptTo { sheet, tray } => said![
-                "A sheet is kept to ",
-                sides(sheet.0, sheet.1),
-                ", as you set it; the tray would take ",
-                sides(tray.0, tray.1),
-                ".",
+                "Your limit for a sheet: ", sides(sheet.0, sheet.1), ". The tray holds ", sides(tray.0, tray.1), ".",
             ],
             Self::NoRods { thickness } => {
-                said!["No guide rods of ", mm(*thickness), " in the kitchen: rolled by eye."]
+                said!["No ", mm(*thickness), " rolling guides in your kitchen: roll by eye."]
             }
             Self::LayoutNotUsed { fault } => {
-                said!["The layout you kept is not used: ", fault.say(), ". Find one again."]
+                said!["Your saved layout can’t be used: ", fault.say(), ". Find a new one."]
             }
             Self::SheetsNotUsed { fault } => said![
-                "The sheets you kept for several batches are not used: ",
-                fault.say(),
-                ". Lay them out again.",
+                "Your saved shared sheets can’t be used: ", fault.say(), ". Lay them out again.",
             ],
             Self::TrayNotUsed { fault, gap } => said![
-                "The tray you laid is not used: ",
-                fault.say(),
-                ", now that they need ",
-                mm(*gap),
-                ". Lay it again.",
+                "Your saved tray can’t be used: ", fault.say(), ". Cookies now need ", mm(*gap), " between them. Lay it out again.",
             ],
             Self::GapOnTheTray { gap, by_growth } => said![
                 mm(*gap),
-                " is kept between pieces on the tray",
-                if *by_growth {
-                    ", room for what they grow."
-                } else {
-                    ", as the kitchen has it: more than what they grow."
-                },
+                " between cookies on the tray",
+                if *by_growth { ": room to spread." } else { ", your minimum gap. They need less." },
             ],
             Self::NotDoneWithin { span } => said![
-                "Not done within ",
-                minutes(*span, 0),
-                " by the forecast: this oven is too cool for that colour. The ranges are those of common practice.",
+                "Won’t reach that color in ", minutes(*span, 0), ": the oven is too cool. Usual ranges shown.",
             ],
             Self::BeyondTheForecast { why } => said![
-                "Beyond what the forecast knows (",
-                beyond(why),
-                "): these are ranges of common practice.",
+                "Outside the forecast (", beyond(why), "). Usual ranges shown.",
             ],
             Self::WideBar { across } => said![
-                "A tray-wide bar is larger than the forecast knows: it is told as a slab of ",
-                mm(*across),
-                ", whose edge browns first and whose middle follows late.",
+                "Bars this wide are outside the forecast. Shown for ", mm(*across), " across: the edge browns first, the middle lags.",
             ],
+            Self::DoneAfter { span, by: DoneBy::Time | DoneBy::Never } => {
+                said!["Not done after ", minutes(*span, 1), ", where the forecast ends."]
+            }
             Self::DoneAfter { span, by } => said![minutes(*span, 1), " until ", done_by(*by), "."],
             Self::OvenTaught { bakes, off, sd, measured } => said![
+                "From ",
                 *bakes,
-                " of your bakes have taught it: the oven is off",
-                if *measured { " from what its thermometer showed by " } else { " by " },
-                signed(*off, 0),
-                ", ",
+                if *bakes == 1 { " bake" } else { " bakes" },
+                " of yours: the oven runs ",
+                apart(*off, 0),
+                if off.k() < 0.0 { " cool" } else { " hot" },
+                if *measured { ", against its thermometer (" } else { " (" },
                 within(*sd),
-                ".",
+                ").",
             ],
-            Self::OvenMeasured => "The range is of an oven measured against a thermometer.".into(),
+            Self::OvenMeasured => "Range for an oven you checked with a thermometer.".into(),
             Self::OvenUnmeasured { doubt } => said![
                 "The dial may be ",
                 within(*doubt),
                 " off. Put a thermometer in your oven and this range shrinks.",
             ],
             Self::HeatsTimes { times: heat } => {
-                said!["By them it heats ", times(*heat), " as strongly as the forecast alone has it."]
+                said!["Your bakes: this oven gives ", more_or_less(*heat), " heat than forecast."]
             }
             Self::DoughTaught { bakes: n, spread, time, browning } => said![
-                "By ",
+                "From ",
                 bakes(*n),
-                " this dough spreads ",
-                times(*spread),
-                " as far and takes ",
-                times(*time),
-                " as long as the forecast alone has it, browning ",
-                times(*browning),
-                " as fast.",
+                ", against the forecast alone: spreads ",
+                more_or_less(*spread),
+                ", takes ",
+                more_or_less(*time),
+                " time, browns ",
+                more_or_less(*browning),
+                ".",
             ],
             Self::ModelAndPractice { model, practice, told } => said![
                 "About ",
                 minutes(*told, 0),
-                ": the forecast says ",
+                ". Forecast: ",
                 minutes(*model, 0),
-                ", common practice ",
+                ". Usual: ",
                 minutes_between(practice.0, practice.1, 0),
-                ". Each counts by how sure it is; your own bakes outweigh both.",
+                ". The surer one counts more. Your own bakes outweigh both.",
             ],
             Self::SpreadWidened { practice } => said![
-                "Common practice has such doughs spread ",
-                percent_between(practice.0, practice.1, 1),
-                ": the range is widened to touch that until your own bakes decide.",
+                "Usual spread: ", percent_between(practice.0, practice.1, 1), ". The forecast differs, so the range is widened until you record bakes.",
             ],
             Self::ThermostatSwings { by } => {
-                said!["Its thermostat swings ", within(*by), "; over a bake most of that comes out even."]
+                said!["The thermostat swings ", within(*by), ". Most of that evens out over a bake."]
             }
-            Self::AirAt { metres, kpa } => said![
-                "At ",
-                number(*metres, 0),
-                " m the air is ",
-                number(*kpa, 0),
-                " kPa: water leaves sooner, gas widens further.",
-            ],
+            Self::AirAt { metres, .. } => {
+                said!["At ", altitude(*metres), ", water leaves sooner and gas expands more."]
+            }
             Self::TrayCovered { share } => said![
                 percent(*share, 0),
-                " of the tray lies under dough: the fuller, the slower and the paler beneath.",
+                " of the tray is covered. The fuller the tray, the slower the bake and the paler the bottoms.",
             ],
             Self::FlowsBetween { fat, set } => said![
-                "It starts to spread after ",
+                "It spreads from ",
                 minutes(*fat, 1),
-                ", the dough is set after ",
+                " on and is set at ",
                 minutes(*set, 1),
-                ": in between it flows.",
-            ],
-            Self::ComesOut { cut, high, density, profile } => said![
-                "Cut at ",
-                mm(*cut),
-                " it comes out ",
-                mm(*high),
-                format!(" high at {:.2} g/cm\u{b3}", density.kg_m3() / 1000.0),
-                turn_of(*profile),
                 ".",
             ],
+            Self::ComesOut { cut, high, profile, .. } => {
+                said![mm(*cut), " thick when cut, ", mm(*high), " baked", turn_of(*profile), "."]
+            }
             Self::GrowsAtTheRim { by } => said![
-                "Spread is that of a round. Growth happens at the edge: ",
+                "Spread is for a round cookie. This one grows ",
                 shape::growth(*by),
-                " all round this piece.",
+                " all around.",
             ],
             Self::SmallOven => {
-                "A small oven’s elements are near: keep the tray in the middle and paper well away from them, turn it half way, look early, and bake one tray at a time. It swings more than the forecast takes it to.".into()
+                "Small oven: the elements are close. Keep the tray in the middle and parchment well away from them. Turn the tray halfway, look early, and bake one tray at a time. It swings more than the forecast assumes.".into()
             }
-            Self::SwapShelves => "Trays on several shelves swap theirs half way.".into(),
+            Self::SwapShelves => "Swap the trays between racks halfway.".into(),
             Self::Pot(caution) => caution.say(),
-            Self::PotIsNotForecast => "A pot on a burner has neither a setting nor a measured air, so nothing is forecast: about twice an oven's time is common practice.".into(),
-            Self::PotStaysPale => "Its tops stay paler than in an oven: go by set edges and the underside. Bake one tray of few pieces first.".into(),
+            Self::PotIsNotForecast => "No forecast for a pot on a burner. Usual: about twice the oven time.".into(),
+            Self::PotStaysPale => "Tops stay paler than in an oven. Go by set edges and the bottom. Bake one tray of a few cookies first.".into(),
             Self::PotTray { tray } => said![
-                "Its tray is planned as ",
-                sides(tray.0, tray.1),
-                ", which no pot holds: set the tray's size in the kitchen to what lies on its rack.",
+                "No pot holds a ", sides(tray.0, tray.1), " tray. In Kitchen, set the tray size that fits its rack.",
             ],
             Self::PartAhead(part) => part.say(),
-            Self::OneTimeWillDo { done } => said!["One time will do: they are done after ", tenths(*done), "."],
+            Self::OneTimeWillDo { done } => said!["One timer is enough: done in ", tenths(*done), "."],
             Self::DoneApart { done, more_than } => said![
-                "They are done after ",
-                tenths(*done),
-                ": more than ",
-                percent(*more_than, 0),
-                " apart, so take the first ones off before the last are done.",
+                "Done in ", tenths(*done), ", more than ", percent(*more_than, 0), " apart. Take the first ones off early.",
             ],
-            Self::TurnedDone { done } => said!["Turned half way they are done after ", tenths(*done), "."],
+            Self::TurnedDone { done } => said!["Turned halfway: done in ", tenths(*done), "."],
             Self::SortByThickness { thin, of } => said![
-                "Sort them by thickness: ",
-                *thin,
-                " of ",
-                *of,
-                " come from the thin part of the sheet; they go on a tray of their own, or the sheet is rolled once more over the guide rods.",
+                *thin, " of ", *of, " come from the thin part of the sheet. Bake those on their own tray, or roll once more over the rolling guides.",
             ],
             Self::ThinFirstOneTray { by } => said![
-                "The thinnest pieces are done ",
-                minutes(*by, 1),
-                " before the thickest: one tray will do.",
+                "The thinnest cookies are done ", minutes(*by, 1), " before the thickest. One tray is fine.",
             ],
             Self::ThinFirstApart { by } => said![
-                "The thinnest pieces are done ",
-                minutes(*by, 1),
-                " before the thickest. Put those of the thin spots on a tray of their own, or roll once more over the guide rods.",
+                "The thinnest cookies are done ", minutes(*by, 1), " before the thickest. Give the thin ones their own tray, or roll again over the rolling guides.",
             ],
             Self::SheetOff { thicker, by } => said![
-                "On the whole the sheet is ",
+                "The sheet averages ",
                 mm(*by),
                 if *thicker {
-                    " thicker than wanted: the same dough gives fewer pieces."
+                    " too thick. You\u{2019}ll get fewer cookies."
                 } else {
-                    " thinner than wanted: the same dough gives more, but frailer, pieces."
+                    " too thin. You\u{2019}ll get more cookies, but fragile ones."
                 },
             ],
-            Self::CountedBack => "Counted back from the wanted time: each step as late as the step after it, hands, cold places, trays and ovens allow, in the best order that was found.".into(),
+            Self::CountedBack => "We count back from the time it\u{2019}s due. Each step is as late as the next one allows.".into(),
             Self::DoneWhen { means } => match means {
-                ReadyMeans::Out => "Ready is when the last tray is out of the oven; it cools after that.",
-                ReadyMeans::Cool => "Ready is when the last piece has cooled enough to be packed, iced or filled.",
-                ReadyMeans::TouchDry => "Ready is when the last piece is finished and what is on it is dry to the touch: to be served, not stacked.",
-                ReadyMeans::Finished => "Ready is when the last piece is finished and what is on it is dry through.",
-                ReadyMeans::Packed => "Ready is when the last piece is packed.",
+                ReadyMeans::Out => "Ready means the last tray is out of the oven. Cooling comes after.",
+                ReadyMeans::Cool => "Ready means the last cookie is cool enough to pack, ice or fill.",
+                ReadyMeans::TouchDry => "Ready means finished and dry to the touch. Serve them, don’t stack them.",
+                ReadyMeans::Finished => "Ready means finished and dry all through.",
+                ReadyMeans::Packed => "Ready means the last cookie is packed.",
             }
             .into(),
             Self::SlowAndLongEnds => {
-                "Chills count at the slow end of their range, bakes at the long end.".into()
+                "The plan allows for slow chills and long bakes.".into()
             }
-            Self::TraysGoRound { trays, times } => said![*trays, " trays go round ", *times, " times."],
+            Self::TraysGoRound { trays, times } => said![*trays, " trays, each used up to ", *times, " times."],
             Self::ClocksChange { from, to } => said![
-                format!("The clocks go from {} to {} on {}", from.format("%-H:%M"), to.format("%-H:%M"), from.format("%-d %B")),
+                format!("The clocks change on {}, {} to {}. ", from.format("%B %-d"), from.format("%-H:%M"), to.format("%-H:%M")),
                 // Real minutes are counted back from the wanted time: an hour that was left out is missing on the wall, too.
-                ": all spans are real minutes, so what comes before starts an hour ",
+                "Steps before that start an hour ",
                 if to > from { "earlier" } else { "later" },
-                " by the wall than it would on another day.",
+                " by the clock.",
             ],
             Self::AsLateAsTheNextAllows => {
-                "Every step is put as late as the next one, hands, cold places, trays and ovens allow, in the best order that was found.".into()
+                "Each step is as late as the next one allows, in the best order we found.".into()
             }
             Self::KitchenLacks { short, lot } => day_forbidden(short, |_| lot.clone().unwrap_or_else(|| "This day".to_owned()))
-                .then(". The day is shown as it would be with that."),
-            Self::WithTheDate { jobs } => said!["Planned together with ", listed(jobs), ", wanted on the same day."],
-            Self::HeatsSettle => "Between two heats the oven is given ten minutes to settle: put batches of one heat next to each other.".into(),
+                .then(". Shown as if you had it."),
+            Self::WithTheDate { jobs } => said!["Planned with ", listed(jobs), ", due the same day."],
+            Self::HeatsSettle => "The oven gets 10 min to change temperature. Bake items at the same temperature back to back.".into(),
             Self::MayShareATray { lots, bake, within } => said![
                 listed(lots),
-                " are of one dough and take ",
+                " can share a tray. Same dough, same temperature, ",
                 tenths(*bake),
-                " in one heat, within ",
+                ", within ",
                 percent(*within, 0),
-                " of each other: they may share a tray.",
+                " of each other.",
             ],
             Self::LastTraysTogether { lots } => {
-                said!["The last trays of ", listed(lots), " are so little filled that they go on one."]
+                said!["The last trays of ", listed(lots), " are nearly empty: they go on one."]
             }
             Self::LainTooLong { place, lain, keeps } => said![
-                "It has lain ",
-                kept(*place, *lain, None),
-                " in the ",
-                place.name(),
-                "; this dough keeps ",
-                kept(*place, keeps.0, Some(keeps.1)),
-                " there. Your local food code decides.",
+                kept(*place, *lain, None), " in the ", place.name(), ": longer than the ", kept(*place, keeps.0, Some(keeps.1)), " this dough keeps.",
             ],
         }
     }
 }
 
-/// What lies beyond what the forecast knows: `across: 210 mm is outside 15 to 200 mm`.
+/// What lies beyond what the forecast knows: `across 210 mm, forecast covers 15 to 200 mm`.
 fn beyond(why: &InputErrors) -> Sentence {
     let mut said = Sentence::default();
     for (i, fault) in why.all().iter().enumerate() {
@@ -539,8 +482,8 @@ fn beyond(why: &InputErrors) -> Sentence {
         let name = if ["mm", "c", "g", "min", "m", "percent"].contains(&unit) { name } else { fault.field() };
         said.push(if i > 0 { "; " } else { "" });
         said.push(name.replace('_', " "));
-        said.push(": ");
-        said.push(fault.problem().say());
+        said.push(" ");
+        said.push(crate::fault::uncovered(fault.problem()));
     }
     said
 }
@@ -559,12 +502,12 @@ pub fn way_name(way: &Way) -> Sentence {
     match (way.kind, way.piece) {
         (WayKind::Disc, Piece::Disc { thickness, .. }) => said!["Disc, ", mm(thickness)],
         (WayKind::Sheets, Piece::Sheet { thickness }) => said!["Sheets, ", mm(thickness)],
-        (WayKind::Stack, Piece::Stack { thickness, count }) => said![count, " sheets of ", mm(thickness), ", stacked"],
+        (WayKind::Stack, Piece::Stack { thickness, count }) => said![count, " sheets, ", mm(thickness), ", stacked"],
         (WayKind::Log, Piece::Log { diameter }) => said!["Log, ", mm(diameter)],
-        (WayKind::Bar, Piece::Bar { width, height }) => said!["Bar, ", sides(width, height)],
-        (WayKind::Ball, _) => "Lump, as it left the bowl".into(),
-        (WayKind::Portions, _) => "Portions as they are".into(),
-        (WayKind::Disc | WayKind::Sheets | WayKind::Stack | WayKind::Log | WayKind::Bar, _) => "As it is".into(),
+        (WayKind::Bar, Piece::Bar { width, height }) => said!["Square log, ", sides(width, height)],
+        (WayKind::Ball, _) => "Lump, straight from the bowl".into(),
+        (WayKind::Portions, _) => "Portions".into(),
+        (WayKind::Disc | WayKind::Sheets | WayKind::Stack | WayKind::Log | WayKind::Bar, _) => "As is".into(),
     }
 }
 
@@ -572,13 +515,13 @@ pub fn way_name(way: &Way) -> Sentence {
 #[must_use]
 pub const fn way_effort(kind: WayKind) -> &'static str {
     match kind {
-        WayKind::Ball => "wrap it; roll it out of the cold",
-        WayKind::Disc => "press flat and wrap; roll it out of the cold",
-        WayKind::Sheets => "roll between papers while soft; cut straight away",
-        WayKind::Stack => "roll between papers, lay on each other: one shelf",
-        WayKind::Log => "form, wrap, turn now and then; slice",
-        WayKind::Bar => "form in a frame, wrap; slice",
-        WayKind::Portions => "shape while soft, lay on a tray",
+        WayKind::Ball => "wrap; roll it cold",
+        WayKind::Disc => "press flat, wrap; roll it cold",
+        WayKind::Sheets => "roll between sheets of parchment while soft; cut cold",
+        WayKind::Stack => "roll between sheets of parchment, stack: one shelf",
+        WayKind::Log => "shape, wrap, turn now and then; slice",
+        WayKind::Bar => "shape in a frame, wrap; slice",
+        WayKind::Portions => "shape while soft, set on a tray",
     }
 }
 
@@ -587,38 +530,38 @@ pub const fn way_effort(kind: WayKind) -> &'static str {
 pub fn notch(notch: Notch) -> Sentence {
     match notch {
         Notch::Colder(by, takes) => said![
-            "pieces ",
+            "Cookies ",
             apart(by, 0),
             " colder",
-            takes.map(|(span, place)| said![": ", minutes(span.whole_up(), 0), " more in the ", place.name()]),
+            takes.map(|(span, place)| said![": +", minutes(span.whole_up(), 0), " in the ", place.name()]),
         ],
-        Notch::Warmer(by) => said!["pieces ", apart(by, 0), " warmer"],
-        Notch::OnTheCounter(span) => said![minutes(span, 0), " on the counter"],
-        Notch::Hotter(by) => said!["oven ", apart(by, 0), " hotter"],
-        Notch::Cooler(by) => said!["oven ", apart(by, 0), " cooler"],
-        Notch::Fan(true) => "with the fan".into(),
-        Notch::Fan(false) => "without the fan".into(),
+        Notch::Warmer(by) => said!["Cookies ", apart(by, 0), " warmer"],
+        Notch::OnTheCounter(span) => said![minutes(span, 0), " on the bench first"],
+        Notch::Hotter(by) => said!["Oven ", apart(by, 0), " hotter"],
+        Notch::Cooler(by) => said!["Oven ", apart(by, 0), " cooler"],
+        Notch::Fan(true) => "Fan on".into(),
+        Notch::Fan(false) => "Fan off".into(),
         Notch::Tray(tray) => tray.name().into(),
         Notch::Liner(liner) => liner.name().into(),
-        Notch::WarmTray(at) => said!["a warm tray of ", degrees(at, 0)],
-        Notch::Altitude(metres) => said!["at ", number(metres, 0), " m above the sea"],
-        Notch::AtTheSea => "at the sea".into(),
-        Notch::HalfAsFull => "trays half as full".into(),
+        Notch::WarmTray(at) => said!["Warm tray, ", degrees(at, 0)],
+        Notch::Altitude(metres) => said!["At ", altitude(metres)],
+        Notch::AtTheSea => "At sea level".into(),
+        Notch::HalfAsFull => "Trays half as full".into(),
         Notch::Thinner(by) => said![mm(by), " thinner"],
         Notch::Thicker(by) => said![mm(by), " thicker"],
-        Notch::Smaller => "a quarter smaller".into(),
-        Notch::Larger => "a quarter larger".into(),
-        Notch::MoreFlour => "a tenth more flour".into(),
-        Notch::LessFlour => "a tenth less flour".into(),
-        Notch::MoreSugar => "a fifth more sugar".into(),
-        Notch::LessSugar => "a fifth less sugar".into(),
-        Notch::MoreButter => "a fifth more butter".into(),
-        Notch::HalfPowdered => "half the sugar powdered".into(),
-        Notch::HalfBrown => "half the sugar brown".into(),
-        Notch::SomeStarch => "a tenth of the flour as starch".into(),
-        Notch::BakingPowder => "baking powder, 1 % of the flour".into(),
-        Notch::Soda => "soda, half a per cent of the flour".into(),
-        Notch::JustCreamed => "creamed only just".into(),
-        Notch::CreamedLight => "creamed light and fluffy".into(),
+        Notch::Smaller => "25% smaller".into(),
+        Notch::Larger => "25% larger".into(),
+        Notch::MoreFlour => "10% more flour".into(),
+        Notch::LessFlour => "10% less flour".into(),
+        Notch::MoreSugar => "20% more sugar".into(),
+        Notch::LessSugar => "20% less sugar".into(),
+        Notch::MoreButter => "20% more butter".into(),
+        Notch::HalfPowdered => "Half powdered sugar".into(),
+        Notch::HalfBrown => "Half brown sugar".into(),
+        Notch::SomeStarch => "10% of the flour as cornstarch".into(),
+        Notch::BakingPowder => "Baking powder, 1% of the flour".into(),
+        Notch::Soda => "Baking soda, 0.5% of the flour".into(),
+        Notch::JustCreamed => "Creamed just to combine".into(),
+        Notch::CreamedLight => "Creamed light and fluffy".into(),
     }
 }

@@ -11,7 +11,7 @@ fn as_far(times: f64) -> Sentence {
         t if Lesson::as_forecast(t) => "as far as forecast".into(),
         t if (0.45..0.55).contains(&t) => "half as far as forecast".into(),
         t if (1.9..2.1).contains(&t) => "twice as far as forecast".into(),
-        t => said![number(t, 2), " times as far as forecast"],
+        t => said![more(t, ("further than forecast", "less than forecast"))],
     }
 }
 
@@ -20,7 +20,7 @@ fn more(times: f64, (more, less): (&'static str, &'static str)) -> Sentence {
 }
 
 fn of(n: u32, what: &str) -> String {
-    if n == 1 { format!("one {what}") } else { format!("{n} {what}s") }
+    if n == 1 { format!("1 {what}") } else { format!("{n} {what}s") }
 }
 
 impl Say for Lesson {
@@ -30,7 +30,7 @@ impl Say for Lesson {
                 let than = if measured { "its thermometer showed" } else { "its dial" };
                 let by = TemperatureDifference::new_k(offset.k().abs());
                 let off = if Self::is_true(offset) {
-                    said!["Your oven is as hot as ", than]
+                    said!["Your oven matches ", than]
                 } else {
                     said![
                         "Your oven is ",
@@ -39,50 +39,50 @@ impl Say for Lesson {
                         than
                     ]
                 };
-                said![off, ", give or take ", apart(sd, 0), "."]
+                said![off, " (\u{b1} ", apart(sd, 0), ")."]
             }
-            Self::Measured => "Its thermometer was read since, and counts.".into(),
-            Self::Heats(times, sd) => said![
-                "It heats ",
-                more(times, ("more strongly", "less strongly")),
-                " than is usual, give or take ",
-                percent(sd, 0),
-                "; that and its degrees trade off.",
-            ],
+            Self::Measured => "You’ve checked it with a thermometer since; that counts instead.".into(),
+            Self::Heats(times, sd) => {
+                said!["It gives ", more(times, ("more", "less")), " heat than usual (\u{b1} ", percent(sd, 0), ").",]
+            }
             Self::Spreads(times, sd) => {
-                said!["This dough spreads ", as_far(times), ", give or take ", percent(sd, 0), "."]
+                said!["This dough spreads ", as_far(times), " (\u{b1} ", percent(sd, 0), ")."]
             }
             Self::Takes(times) => {
-                said!["It takes ", more(times, ("longer", "less")), if times > 1.0 { "." } else { " time." }]
+                said!["It bakes ", more(times, ("slower", "faster")), "."]
             }
-            Self::Browns(times) => said!["It browns ", more(times, ("faster", "more slowly")), "."],
+            Self::Browns(times) => said!["It browns ", more(times, ("faster", "slower")), "."],
             Self::AllSpread(times) => said![
-                "Of this dough nothing is recorded. The others here spread ",
+                "No bakes of this dough yet. Your others spread ",
                 as_far(times),
-                ", so this one is expected to."
+                ", so the forecast has this one do the same."
             ],
-            Self::NothingOfIt => "Of this dough itself nothing is recorded.".into(),
+            Self::NothingOfIt => "No bakes of this dough yet.".into(),
             Self::Differ(time, spread) => {
                 let as_much = |times: f64| {
                     if (0.95..1.05).contains(&times) {
                         "as usual".to_owned()
                     } else {
-                        format!("{} times as much", number(times, 1))
+                        format!(
+                            "{}% {}",
+                            number((100.0 * (times - 1.0)).abs(), 0),
+                            if times > 1.0 { "more" } else { "less" }
+                        )
                     }
                 };
                 said![
-                    "Trays here differ more from each other than is usual (in time ",
+                    "Your trays vary more than usual (time ",
                     as_much(time),
-                    ", in spread ",
+                    ", spread ",
                     as_much(spread),
-                    "), so the ranges are wider."
+                    "), so ranges are wider."
                 ]
             }
             Self::Held { times, spreads } => {
                 let of_times = (times.0 > 0).then(|| format!("{} of {}", times.1, of(times.0, "time")));
                 let of_spreads = format!("{} of {}", spreads.1, of(spreads.0, "spread"));
                 let both = of_times.map_or_else(|| of_spreads.clone(), |t| format!("{t} and {of_spreads}"));
-                said!["Told from the other bakes alone, the range held ", both, "; nine of ten are expected to."]
+                said!["Checked on your other bakes: ", both, " in range (aim: 9 in 10)."]
             }
         }
     }

@@ -26,40 +26,40 @@ macro_rules! names {
 
 names! {
     ColdPlace { Fridge => "fridge", Freezer => "freezer" }
-    Handling { Firm => "firm", Right => "right for rolling", Soft => "soft", Pipeable => "pipeable" }
+    Handling { Firm => "firm", Right => "right to roll", Soft => "soft", Pipeable => "soft enough to pipe" }
     Browning {
-        StaysPale => "stays pale", Golden => "turns golden in its time", Early => "browns early", Fast => "browns fast",
+        StaysPale => "stays pale", Golden => "turns golden on time", Early => "browns early", Fast => "browns fast",
     }
-    Bite { Firm => "firm to the bite", Snaps => "snaps", Tender => "tender", VeryShort => "very short, breaks warm" }
+    Bite { Firm => "firm", Snaps => "snaps", Tender => "tender", VeryShort => "very crumbly, breaks while warm" }
     Texture { Crisp => "crisp", Short => "short", Soft => "soft", Chewy => "chewy" }
     Spreading {
-        Hardly => "hardly spreads", ALittle => "spreads a little", Spreads => "spreads", Far => "spreads far",
+        Hardly => "barely spreads", ALittle => "spreads a little", Spreads => "spreads", Far => "spreads far",
     }
-    CupWay { Spooned => "spooned and levelled", Scooped => "scooped", Sifted => "sifted", Packed => "packed" }
+    CupWay { Spooned => "spooned and leveled", Scooped => "scooped", Sifted => "sifted", Packed => "packed" }
     EggClass {
-        UsSmall => "US small", UsMedium => "US medium", UsLarge => "US large", UsExtraLarge => "US extra large",
+        UsSmall => "US small", UsMedium => "US medium", UsLarge => "US large", UsExtraLarge => "US extra-large",
         UsJumbo => "US jumbo", EuSmall => "EU S", EuMedium => "EU M", EuLarge => "EU L", EuExtraLarge => "EU XL",
     }
     FatKind {
-        Butter => "butter fat", Shortening => "shortening", Margarine => "margarine", Lard => "lard",
-        Coconut => "coconut or cocoa fat", Liquid => "oil",
+        Butter => "butter", Shortening => "shortening", Margarine => "margarine", Lard => "lard",
+        Coconut => "coconut oil or cocoa butter", Liquid => "oil",
     }
     Feeling {
-        Slack => "slack", Tacky => "tacky", RollsClean => "rolls clean", Cracks => "cracks", Squashes => "squashes",
-        SlicesClean => "slices clean", Shatters => "shatters", Soft => "soft", Firm => "firm",
-        StillSetting => "still setting", NotThere => "not there yet", There => "there",
+        Slack => "too soft", Tacky => "tacky", RollsClean => "rolls clean", Cracks => "cracks", Squashes => "squashes when sliced",
+        SlicesClean => "slices clean", Shatters => "shatters when sliced", Soft => "soft", Firm => "firm",
+        StillSetting => "still setting", NotThere => "not cold enough yet", There => "cold enough",
     }
     EdgeColour { Pale => "pale", JustGolden => "just golden", Golden => "golden", Brown => "brown" }
-    OvenSide { Left => "left", Right => "right", Back => "back", Door => "door" }
+    OvenSide { Left => "left", Right => "right", Back => "back", Door => "front" }
     SpotTest { Bread => "bread", Sugar => "sugar" }
     TrayMaterial {
-        Light => "light tray", Dark => "dark tray", Heavy => "heavy tray", Insulated => "insulated tray",
+        Light => "light-colored tray", Dark => "dark tray", Heavy => "heavy tray", Insulated => "insulated tray",
     }
     TrayLiner {
         Parchment => "parchment", Bare => "bare tray", Greased => "greased tray", Foil => "foil",
         Silicone => "silicone mat", Floured => "floured tray",
     }
-    NarrowKind { Point => "point", Neck => "neck" }
+    NarrowKind { Point => "tip", Neck => "narrow part" }
     PlaceOnPiece {
         UpperLeft => "upper left", LowerLeft => "lower left", Left => "left", UpperRight => "upper right",
         LowerRight => "lower right", Right => "right", Top => "top", Bottom => "bottom", Middle => "middle",
@@ -70,7 +70,7 @@ names! {
         Crescent => "crescent", Mitten => "mitten", Leaf => "leaf", Letter => "letter",
     }
     RecipeFormat {
-        Text => "text", JsonLd => "schema.org recipe", Html => "page with a schema.org recipe", Csv => "table",
+        Text => "text", JsonLd => "recipe data (JSON-LD)", Html => "recipe web page", Csv => "spreadsheet (CSV)",
         Json => "recipe file",
     }
     PatternPiece { Strips => "strips", Sheet => "sheet", Core => "core", Wrap => "wrap", Layers => "layers" }
@@ -111,7 +111,7 @@ pub fn does(target: Target) -> &'static str {
     match target {
         Target::Rolling | Target::RolledLater => "rolls clean",
         Target::Slicing => "slices clean",
-        Target::Oven => "is firm enough for the oven",
+        Target::Oven => "is firm enough to bake",
         Target::Core(_) => "is cold enough",
     }
 }
@@ -120,7 +120,7 @@ pub fn does(target: Target) -> &'static str {
 #[must_use]
 pub const fn spot_shades(test: SpotTest) -> [&'static str; 5] {
     match test {
-        SpotTest::Bread => ["white", "straw", "golden", "brown", "dark"],
+        SpotTest::Bread => ["white", "light tan", "golden", "brown", "dark"],
         SpotTest::Sugar => ["dry", "melting", "clear", "amber", "dark"],
     }
 }
@@ -141,8 +141,8 @@ pub fn piece_name(making: &Making, cutter: &str) -> String {
         Making::Portioned(portion) => match portion {
             Portion::Ball { .. } => "ball",
             Portion::Scoop { .. } => "scoop",
-            Portion::Spoon { .. } => "spoonful",
-            Portion::Stamped { .. } => "stamped piece",
+            Portion::Spoon { .. } => "drop cookie",
+            Portion::Stamped { .. } => "stamped cookie",
             Portion::Rope { bent, .. } => match bent {
                 Bent::Straight => "rope",
                 Bent::Crescent => "crescent",
@@ -151,10 +151,10 @@ pub fn piece_name(making: &Making, cutter: &str) -> String {
                 Bent::Twist => "twist",
             },
             Portion::Pressed { .. } => "pressed disc",
-            Portion::Thumbprint { .. } => "thumb-print",
-            Portion::Figure { .. } => "figure",
-            Portion::Piped { .. } => "piped piece",
-            Portion::TrayBar { .. } => "tray-bake square",
+            Portion::Thumbprint { .. } => "thumbprint",
+            Portion::Figure { .. } => "gingerbread figure",
+            Portion::Piped { .. } => "piped cookie",
+            Portion::TrayBar { .. } => "bar",
         }
         .to_owned(),
     }

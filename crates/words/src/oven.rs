@@ -1,6 +1,8 @@
 //! What is said of bakes.
 
-use crate::figure::{apart, degrees, degrees_between, minutes, minutes_between, mm, percent, percent_between, setting};
+use crate::figure::{
+    altitude, apart, degrees, degrees_between, minutes, minutes_between, mm, percent, percent_between, setting,
+};
 use crate::names::Name;
 use crate::sentence::{Say, Sentence, said};
 use ready_slab_core::oven::{BAKES_THIN as THIN, BakeEnd, BakeWarning, EdgeColour, LookFor, OvenSide, Reason};
@@ -11,52 +13,40 @@ pub(crate) fn within(by: TemperatureDifference) -> Sentence {
     said!["\u{b1}\u{a0}", apart(by, 0)]
 }
 
-/// With its sign.
-pub(crate) fn signed(by: TemperatureDifference, places: usize) -> Sentence {
-    said![if by.k() < 0.0 { "\u{2212}" } else { "+" }, apart(by, places)]
-}
-
 /// A spread against a neighbour's, where they are not near each other.
 #[must_use]
 pub fn spread_beside((own, other): (Share, Share)) -> Sentence {
     let word = if own > other { "more" } else { "less" };
-    said![
-        "It spreads ",
-        word,
-        ": ",
-        crate::figure::number(100.0 * own.value(), 1),
-        " against ",
-        percent(other, 1),
-        " across the standard piece.",
-    ]
+    said!["Spreads ", word, ": ", percent(own, 1), ", the other ", percent(other, 1), " (standard cookie).",]
 }
 
 impl Say for BakeWarning {
     fn say(&self) -> Sentence {
         match self {
-            Self::Slumps => "Balls, thick discs and thick rich doughs slump further in the forecast than on the tray, the warmer the more: take the lower end of the spread.".into(),
-            Self::SoftWithSoda => "Soft doughs with soda run wide by nature: the range of the spread is wide.".into(),
+            Self::Slumps => "Balls, thick discs and thick rich doughs spread less than forecast, especially when warm. Go by the low end.".into(),
+            Self::SoftWithSoda => "Soft dough with baking soda runs wide, so this spread range is wide.".into(),
             Self::SyrupWithSoda => {
-                "Of syrup or honey with soda the forecast spreads too far: take the lower end.".into()
+                "Syrup or honey with baking soda: it spreads less than forecast. Go by the low end.".into()
             }
             Self::Cocoa => {
-                "Cocoa hides the colour, and when its middle turns dull is weakly founded: go by touch.".into()
+                "Cocoa hides the color and the timing is rough. Go by touch.".into()
             }
-            Self::Fat => "Its fat lies outside the 18 to 30 % of the dough that the forecast was fitted to: bake one tray first.".into(),
-            Self::High => "Above 1500 m little is known of how cookies bake: bake one tray first.".into(),
-            Self::Ammonia => "So much baker\u{2019}s ammonia lifts more than the forecast knows.".into(),
-            Self::Thin => said!["Under ", mm(THIN), " it goes from golden to brown within a minute: stand by it."],
-            Self::Pieces => "More than a fifth of it are pieces, which the forecast knows little of.".into(),
-            Self::UnknownLeavener => "It holds a leavener of which the forecast knows nothing: it lifts and spreads more than told.".into(),
-            Self::Cover => "On so full or so empty a tray the colour of the underside is a guess.".into(),
-            Self::Powdered => "Books and bakers disagree on how powdered sugar spreads.".into(),
+            Self::Fat => "Unusually lean or rich dough. Bake one test tray first.".into(),
+            Self::High => said!["Above ", altitude(1500.0), " the forecast is a rough guess. Bake one test tray first."],
+            Self::Ammonia => "With this much baker’s ammonia, expect more lift than forecast.".into(),
+            Self::Thin => said!["Under ", mm(THIN), " thick, they go from golden to brown within a minute. Stay by the oven."],
+            Self::Pieces => "More than 20% mix-ins: the forecast is rough.".into(),
+            Self::UnknownLeavener => "Unfamiliar leavener. Expect more lift and spread than forecast.".into(),
+            Self::Cover => "With a tray this full or this empty, bottom color is a guess.".into(),
+            Self::Powdered => "Books and bakers disagree about powdered sugar and spread.".into(),
         }
     }
 }
 
 fn side(side: OvenSide) -> Sentence {
     match side {
-        OvenSide::Left | OvenSide::Right | OvenSide::Door => said!["The ", side.name(), " side"],
+        OvenSide::Left | OvenSide::Right => said!["The ", side.name(), " side"],
+        OvenSide::Door => "The front".into(),
         OvenSide::Back => "The back".into(),
     }
 }
@@ -66,69 +56,63 @@ impl Say for Reason {
         match self {
             Self::Dough(reason) => reason.say(),
             Self::PracticeTimes { minutes, thickness, at } => said![
+                "Usual: ",
                 minutes_between(minutes.0, minutes.1, 0),
-                " is common practice for ",
+                " for ",
                 mm(*thickness),
-                " in a still oven at ",
+                " thick at ",
                 setting(*at),
-                ".",
+                ", fan off.",
             ],
             Self::FanBakesLike { set, like } => {
-                said!["The fan makes ", setting(*set), " bake like ", setting(*like), "."]
+                said!["With the fan, ", setting(*set), " bakes like ", setting(*like), " without."]
             }
             Self::TimesStretch { at, by } => {
-                said!["At ", setting(*at), " the times become ", percent_between(by.0, by.1, 0), " of that.",]
+                said!["At ", setting(*at), " it takes ", percent_between(by.0, by.1, 0), " of that time.",]
             }
-            Self::WideRanges => {
-                "Thick pieces of a dough that spreads: the ranges are wide here, bake one tray first.".into()
-            }
-            Self::ThinBrownsFast => "Thin pieces brown within a minute: stay by the oven.".into(),
+            Self::WideRanges => "Thick cookies of a dough that spreads: wide ranges. Bake one test tray first.".into(),
+            Self::ThinBrownsFast => "Thin cookies brown within a minute. Stay by the oven.".into(),
             Self::Warning(warning) => warning.say(),
             Self::StandardGrows { thickness, across, chilled, oven, by, spread } => said![
-                "A round of ",
+                "Standard cookie: ",
                 mm(*across),
-                " and ",
+                " round, ",
                 mm(*thickness),
-                ", chilled to ",
+                " thick, chilled to ",
                 degrees(*chilled, 0),
-                " and baked at ",
+                ", baked at ",
                 setting(*oven),
-                ", grows ",
+                ". It grows ",
                 mm(*by),
-                " all round: ",
+                " all around, ",
                 percent(*spread, 1),
                 " across.",
             ],
-            Self::StandardUnknown => "Beyond what the forecast knows: the range is that of common practice.".into(),
+            Self::StandardUnknown => "Outside the forecast. Usual range shown.".into(),
             Self::OvenHolds { set, holds, swings } => said![
                 "Set to ",
                 setting(*set),
-                " it holds ",
+                ", it averages ",
                 degrees(*holds, 0),
-                " on the whole, off by ",
-                signed(*holds - *set, 0),
-                "; it swings from ",
+                ". It swings ",
                 degrees_between(swings.0, swings.1),
                 ".",
             ],
-            Self::HeatedUp { after } => said!["It had heated up after ", minutes(*after, 0), "."],
+            Self::HeatedUp { after } => said!["Heated up in ", minutes(*after, 0), "."],
             Self::DoorFell { by, back_after } => said![
-                "With the door it fell by ",
+                "Opening the door dropped it ",
                 apart(*by, 0),
-                "; two thirds of that were back after ",
+                ". Two-thirds came back in ",
                 minutes(*back_after, 1),
                 ".",
             ],
-            Self::SideIsHotter { side: hot, within: by } => said![
-                side(*hot),
-                " is hotter; its places lie within ",
-                within(*by),
-                ". Turn the tray end for end half way through.",
-            ],
+            Self::SideIsHotter { side: hot, within: by } => {
+                said![side(*hot), " is hotter; hot spots vary ", within(*by), ". Turn the tray around halfway.",]
+            }
             Self::NoSideIsHotter { within: by } => said![
-                "Its places lie within ",
+                "Hot spots vary ",
                 within(*by),
-                ", but no side is hotter than the other: turning the tray helps little. Keep the hottest cells free.",
+                ", but no side is hotter. Turning the tray helps little. Leave the hottest spots empty.",
             ],
         }
     }
@@ -138,16 +122,16 @@ impl Say for LookFor {
     fn say(&self) -> Sentence {
         let Some((rim, under)) = self.seen else { return usually(self.end).into() };
         let seen = if rim == under {
-            said!["edge and underside are ", rim.name()]
+            said!["edge and bottom are ", rim.name()]
         } else {
-            said!["the edge is ", rim.name(), " and the underside ", under.name()]
+            said!["the edge is ", rim.name(), " and the bottom ", under.name()]
         };
         let after = match self.end {
-            BakeEnd::Colour(EdgeColour::Brown) => ". It goes on browning fast, so stand by it.",
+            BakeEnd::Colour(EdgeColour::Brown) => ". They keep browning fast: stay by the oven.",
             BakeEnd::Colour(_) | BakeEnd::Dull => ".",
-            BakeEnd::Soft(_) => "; it may still give under a finger.",
+            BakeEnd::Soft(_) => ". They may still give under a finger.",
         };
-        said!["Done when the middle no longer shines, ", seen, after]
+        said!["Done when ", seen, ", and the middle no longer shines", after]
     }
 }
 
@@ -155,20 +139,20 @@ impl Say for LookFor {
 const fn usually(end: BakeEnd) -> &'static str {
     match end {
         BakeEnd::Colour(EdgeColour::Pale) => {
-            "Done when the middle no longer shines and the edge is still pale, the underside just off white."
+            "Done when the middle no longer shines. The edge is still pale, the bottom just off-white."
         }
         BakeEnd::Colour(EdgeColour::JustGolden) => {
-            "Done when the middle no longer shines, the edge just turns golden and the underside is light brown."
+            "Done when the edge just turns golden and the bottom is light brown. The middle no longer shines."
         }
         BakeEnd::Colour(EdgeColour::Golden) => {
-            "Done when the edge is golden a finger\u{2019}s breadth in and the underside is golden brown."
+            "Done when the edge is golden a finger’s width in and the bottom golden brown."
         }
         BakeEnd::Colour(EdgeColour::Brown) => {
-            "Done when the edge is brown; the middle follows within a minute or two, so stand by it."
+            "Done when the edge is brown. The middle follows in a minute or two: stay by the oven."
         }
         BakeEnd::Dull => {
-            "Done when the middle no longer shines and holds a light touch: go by time and touch, not by colour."
+            "Done when the middle no longer shines and holds a light touch. Go by time and touch, not color."
         }
-        BakeEnd::Soft(_) => "Done when the middle no longer shines; it may still give under a finger.",
+        BakeEnd::Soft(_) => "Done when the middle no longer shines. They may still give under a finger.",
     }
 }

@@ -6,49 +6,39 @@ use crate::sentence::{Say, Sentence, said};
 use ready_slab_core::ledger::{PhotoMeasures, PhotoNote};
 
 fn pieces(n: u32) -> String {
-    if n == 1 { "One piece".to_owned() } else { format!("{n} pieces") }
+    if n == 1 { "1 cookie".to_owned() } else { format!("{n} cookies") }
 }
 
 impl Say for PhotoNote {
     fn say(&self) -> Sentence {
         match *self {
             Self::OverTheEdge(n) => format!(
-                "{} over the paper\u{2019}s edge and {} left out",
-                if n == 1 { "One piece lies".to_owned() } else { format!("{n} pieces lie") },
-                if n == 1 { "was" } else { "were" }
+                "{} over the paper\u{2019}s edge, so {} measured",
+                if n == 1 { "1 cookie is".to_owned() } else { format!("{n} cookies are") },
+                if n == 1 { "it wasn\u{2019}t" } else { "they weren\u{2019}t" }
             )
             .into(),
             Self::Touching(n) => format!(
-                "{} lay against another and {} cut apart where they are narrow; look whether that is right",
-                pieces(n),
-                if n == 1 { "was" } else { "were" }
+                "{}, split at the narrow part. Check the outlines",
+                if n == 1 { "1 cookie touches another".to_owned() } else { format!("{n} cookies touch") }
             )
             .into(),
             Self::NoCutter(n) => format!(
-                "{} {} no cutter of this job, so growth is not told",
-                pieces(n),
-                if n == 1 { "fits" } else { "fit" }
+                "{} no cutter in this job, so no spread",
+                if n == 1 { "1 cookie matches".to_owned() } else { format!("{n} cookies match") }
             )
             .into(),
-            Self::BurntOut => {
-                "The paper is as white as the camera can tell: colours come out too light. Take it with less light"
-                    .into()
-            }
+            Self::BurntOut => "Overexposed: colors come out too light. Retake it with less light".into(),
             Self::NothingAt(n) => format!(
-                "{} nothing that differs from paper",
-                if n == 1 {
-                    "At the place you pointed at there is".to_owned()
-                } else {
-                    format!("At {n} of the places you pointed at there is")
-                }
+                "Nothing but paper {}",
+                if n == 1 { "where you pointed".to_owned() } else { format!("at {n} of the spots you pointed at") }
             )
             .into(),
-            Self::Aside => {
-                "The camera looked further aside than it should: sizes are rougher. Hold it more above the paper".into()
-            }
+            Self::Aside => "Camera tilted, so sizes are less exact. Hold it straight above the paper".into(),
             Self::Dark { of, all, place, at_point } => {
-                let what = if at_point { "point" } else { "edge" };
-                let many = if of == all && all > 1 { "on every piece".to_owned() } else { format!("on {of} of {all}") };
+                let what = if at_point { "tip" } else { "edge" };
+                let many =
+                    if of == all && all > 1 { "on every cookie".to_owned() } else { format!("on {of} of {all}") };
                 format!("Dark at the {} {what} {many}", place.name()).into()
             }
         }

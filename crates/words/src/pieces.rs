@@ -7,37 +7,25 @@ use ready_slab_core::geometry::NarrowKind;
 use ready_slab_core::job::{PartsAhead, PieceReason};
 use ready_slab_core::oven::{Shade, shade_of};
 
-fn in_words(n: usize) -> String {
-    match n {
-        2 => "two".to_owned(),
-        3 => "three".to_owned(),
-        4 => "four".to_owned(),
-        5 => "five".to_owned(),
-        6 => "six".to_owned(),
-        more => more.to_string(),
-    }
-}
-
 impl Say for PartsAhead {
     fn say(&self) -> Sentence {
         let one = self.place.is_some();
         let kind = match self.kind {
-            NarrowKind::Point => "point",
-            NarrowKind::Neck => "neck",
+            NarrowKind::Point => "tip",
+            NarrowKind::Neck => "narrow part",
         };
         let which = match self.place {
-            Some(place) => format!("The {kind} at the {}", place.name()),
-            None => format!("The {} {kind}s", in_words(self.at.len())),
+            Some(place) => format!("The {} {kind}", place.name()),
+            None => format!("The {} {kind}s", self.at.len()),
         };
         let done = match (self.by_colour, one) {
-            (true, true) => "has the colour",
-            (true, false) => "have the colour",
+            (true, true) => "colors",
+            (true, false) => "color",
             (false, true) => "is done",
             (false, false) => "are done",
         };
         let shade: Shade = shade_of(self.colour);
-        let then =
-            self.by_colour.then(|| said![if one { " and is " } else { " and are " }, shade.name(), " when it is done"]);
+        let then = self.by_colour.then(|| said![if one { " and ends up " } else { " and end up " }, shade.name()]);
         said![
             which,
             ", about ",
@@ -57,55 +45,52 @@ impl Say for PieceReason {
     fn say(&self) -> Sentence {
         match *self {
             Self::CrossingsBakeLast => {
-                "Where its strands cross it is twice as thick: judge by the crossings, they bake last.".into()
+                "Strands are twice as thick where they cross. Judge by the crossings: they bake last.".into()
             }
-            Self::ThinEndsAhead => "Its tapered ends brown ahead of the middle: judge by the middle.".into(),
+            Self::ThinEndsAhead => "The tapered ends brown first. Judge by the middle.".into(),
             Self::SmallPartsAhead => {
-                "Done when its largest part is; small parts brown ahead, and may be covered with a strip of foil."
-                    .into()
+                "Done when the largest part is. Small parts brown first: cover them with foil if needed.".into()
             }
             Self::ReliefHolds { spread, most } => said![
-                "It spreads by ",
+                "Spreads ",
                 percent(spread, 0),
-                " at most: under ",
+                " at most; under ",
                 percent(most, 0),
-                " the relief shows. Dip the stamp in sugar, flour or starch.",
+                " the pattern shows. Dip the stamp in sugar, flour or starch.",
             ],
             Self::ReliefFades { spread, most } => said![
-                "It spreads by up to ",
+                "Spreads up to ",
                 percent(spread, 0),
-                ": over ",
+                "; over ",
                 percent(most, 0),
-                " a relief runs together. Colder pieces, less sugar or a hotter oven hold it.",
+                " the pattern blurs. Use colder cookies, less sugar or a hotter oven.",
             ],
-            Self::PowderLiftsTheRelief => "Its leavening lifts the relief: leave it out of stamped dough.".into(),
-            Self::FillsItsPan => "It fills its pan, whose walls hold it: it rises and does not spread sideways.".into(),
+            Self::PowderLiftsTheRelief => "Leavening lifts the pattern. Leave it out of stamped dough.".into(),
+            Self::FillsItsPan => "It fills the pan: it rises but doesn’t spread.".into(),
             Self::PanEdgesAhead => {
-                "Its edges are done two to four minutes before its middle: judge by the middle, or trim the edges."
-                    .into()
+                "Edges are done 2 to 4 min before the middle. Judge by the middle, or trim the edges.".into()
             }
-            Self::CutWarm => "Cut it in its pan while it is warm: cold, it breaks beside the knife.".into(),
-            Self::CutCold => "Cut it when it is cold all through: warm, it smears and sticks to the knife.".into(),
+            Self::CutWarm => "Cut it in the pan while warm. Cold, it breaks beside the knife.".into(),
+            Self::CutCold => "Cut it completely cold. Warm, it smears and sticks to the knife.".into(),
             Self::CutInPlace { gap } => said![
-                "Rolled on the paper of its tray and cut there, ",
+                "Roll on the tray’s parchment and cut there, ",
                 mm(gap),
-                " apart; the scraps are lifted away and nothing is moved.",
+                " apart. Lift away the scraps; move nothing.",
             ],
             Self::InPlaceTooNear { gap, needed } => said![
-                "They lie ",
+                "They’re ",
                 mm(gap),
                 " apart and need ",
                 mm(needed),
-                " to grow: they may touch. Cut them on the bench and move them further apart.",
+                ": they may touch. Cut on the bench and set them farther apart.",
             ],
             Self::PrickedSoOften { times } => said![
                 "Prick each ",
                 if times == 1 { "once".to_owned() } else { format!("{times} times") },
-                " to the bottom, a fork\u{2019}s width apart: steam gets out and it stays flat.",
+                " to the bottom, a fork\u{2019}s width apart. They stay flat.",
             ],
             Self::ThickNotPricked => {
-                "Thick and not pricked, steam may lift it: a fork to the bottom, its own width apart, keeps it flat."
-                    .into()
+                "Thick and not pricked: steam may lift them. Prick to the bottom, a fork’s width apart.".into()
             }
         }
     }

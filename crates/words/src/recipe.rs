@@ -13,36 +13,36 @@ fn quoted(text: &str) -> String {
 impl Say for ReadBy {
     fn say(&self) -> Sentence {
         match self {
-            Self::YouSaidItIs { name } => said!["You said it is ", name, "."],
+            Self::YouSaidItIs { name } => said!["You said it’s ", name, "."],
             Self::YouSaidGrams { mass } => said!["You said ", grams_fine(*mass), "."],
-            Self::YouSaidAsRead => "You said it is right as it was read.".into(),
+            Self::YouSaidAsRead => "You said this is right.".into(),
             Self::ReadAs { name } => said!["Read as ", name, "."],
-            Self::TakenAsUnsalted => "Taken as unsalted, since it does not say.".into(),
-            Self::BoardNotCounted => "What is for the board is not counted.".into(),
-            Self::MiddleTaken { of } => said!["Of ", of, " the middle is taken."],
-            Self::LevelTaken { word } => said!["It says ", *word, "; a level measure is taken."],
-            Self::WeightOfACup { way } => said!["Its weight is that of a cup ", way.name(), "."],
-            Self::WeightCounts { said, other } => said![said, " and ", other, " agree; the weight counts."],
+            Self::TakenAsUnsalted => "Counted as unsalted: it doesn’t say.".into(),
+            Self::BoardNotCounted => "Flour for the board isn’t counted.".into(),
+            Self::MiddleTaken { of } => said!["Counted as the middle of ", of, "."],
+            Self::LevelTaken { word } => said!["It says ", *word, ". Counted as level."],
+            Self::WeightOfACup { way } => said!["Weight of a ", way.name(), " cup."],
+            Self::WeightCounts { said, other } => said![said, " and ", other, " agree. The weight is used."],
             Self::SaysTheSame { other } => said![other, " says the same."],
             // What is written in ounces is told in grams to everybody: that is what is asked of it.
             Self::Weighs { said, mass } => {
                 said![said, " is ", number(mass.g(), usize::from(mass.g() < 100.0)), "\u{a0}g."]
             }
             Self::PinchTakenAs { word, name, mass } => {
-                said!["A ", *word, " of ", name, " is taken as ", grams_fine(*mass), "."]
+                said!["A ", *word, " of ", name, " counts as ", grams_fine(*mass), "."]
             }
             Self::MeasureWeighs { word, name, way: Some(way), mass } => {
                 said!["A ", *word, " of ", name, ", ", way.name(), ", is ", grams_fine(*mass), "."]
             }
             Self::MeasureWeighs { word, name, way: None, mass } => {
-                said!["A ", *word, " of ", name, " is ", grams_fine(*mass), "."]
+                said!["1 ", *word, " ", name, ": ", grams_fine(*mass), "."]
             }
             Self::StickWeighs { name, mass } => said!["A stick of ", name, " is ", grams_fine(*mass), "."],
             Self::EggWeighs { name, class, mass } => {
-                said!["One ", name, " of size ", class.name(), " is ", grams_fine(*mass), "."]
+                said!["1 ", name, " (", class.name(), ") is ", grams_fine(*mass), "."]
             }
-            Self::OneTakenAs { mass } => said!["That of one is taken as ", grams_fine(*mass), "."],
-            Self::AsTheFileHasIt => "As the file has it.".into(),
+            Self::OneTakenAs { mass } => said!["Counted as ", grams_fine(*mass), " each."],
+            Self::AsTheFileHasIt => "As in the file.".into(),
             Self::HeardAs { said, is } => said![quoted(said), " is taken as ", *is, "."],
         }
     }
@@ -52,79 +52,68 @@ impl Say for Ask {
     fn say(&self) -> Sentence {
         match self {
             Self::LineTooLong { most } => {
-                said!["The line is longer than ", *most, " characters; one ingredient to a line, please."]
+                said!["Keep lines under ", *most, " characters, one ingredient each."]
             }
-            Self::CornFlour => "Corn flour is the starch to one baker and ground maize to another. Which is it?".into(),
+            Self::CornFlour => "Corn flour can mean cornstarch or ground corn. Which is it?".into(),
             Self::TwoThings { first, other } => said![
-                "Two things on one line: ",
+                "Two ingredients on one line: ",
                 first,
                 " and ",
                 other,
-                ". Which is it? Put the other on a line of its own.",
+                ". Which is it? Put the other on its own line.",
             ],
-            Self::NotKnown { word, name } => said![quoted(word), " is not known here. Is it ", name, "?"],
+            Self::NotKnown { word, name } => said![quoted(word), ": did you mean ", name, "?"],
             Self::NotInThePantry { name } => {
-                said![quoted(name), " is not in the pantry. Which ingredient is it?"]
+                said![quoted(name), " isn\u{2019}t in the pantry. Which ingredient is it?"]
             }
-            Self::TwoAmounts { second } => said![
-                "Two amounts on one line: ",
-                quoted(second),
-                " comes after the first. Put it on a line of its own.",
-            ],
+            Self::TwoAmounts { second } => said!["Two amounts on one line. Put ", quoted(second), " on its own line.",],
             Self::Several { names } => said![
                 listed(names),
-                " on one line. Which is it? Put the other",
-                if names.len() > 2 { "s, each" } else { "" },
-                " on a line of its own.",
+                " on one line. Which is it? Put ",
+                if names.len() > 2 { "each of the others" } else { "the other" },
+                " on its own line.",
             ],
-            Self::HowMuch { name, to_taste: true } => said!["How much ", name, " is to your taste?"],
+            Self::HowMuch { name, to_taste: true } => said!["How much ", name, ", to taste?"],
             Self::HowMuch { name, to_taste: false } => said!["How much ", name, "?"],
-            Self::OutsideAnyDough => "That is far less or far more than any dough holds. What does it weigh?".into(),
-            Self::MinusBefore => "There is a minus before the number. Is it a dash, or is something taken away?".into(),
-            Self::TwoNumbers { text, large, small } => said![
-                quoted(text),
-                " is ",
-                number(*large, 3),
-                " to one reader and ",
-                number(*small, 3),
-                " to another. What does it weigh?",
-            ],
-            Self::GramsOfThat { name } => said!["What is the weight of that ", name, "?"],
-            Self::GramsOfAMeasure { word, name } => said!["What does a ", word, " of ", name, " weigh?"],
-            Self::GramsInAContainer { word, name } => said!["What does the ", name, " in a ", word, " weigh?"],
-            Self::GramsEach { said, name } => said!["What is the weight of ", said, " ", name, "?"],
-            Self::GramsOfAStick { name } => said!["What does a stick of ", name, " weigh?"],
-            Self::GramsOf { said, name } => said!["What is the weight of ", said, " of ", name, "?"],
+            Self::OutsideAnyDough => "That’s far too little or too much for any dough. What does it weigh?".into(),
+            Self::MinusBefore => "Minus before the number. Is it a dash, or do you subtract?".into(),
+            Self::TwoNumbers { text, large, small } => {
+                said![quoted(text), " could be ", number(*large, 3), " or ", number(*small, 3), ". What does it weigh?",]
+            }
+            Self::GramsOfThat { name } => said!["How much does the ", name, " weigh?"],
+            Self::GramsOfAMeasure { word, name } => said!["How much does a ", word, " of ", name, " weigh?"],
+            Self::GramsInAContainer { word, name } => said!["How much does the ", name, " in a ", word, " weigh?"],
+            Self::GramsEach { said, name } => said!["How much does ", said, " ", name, " weigh?"],
+            Self::GramsOfAStick { name } => said!["How much does a stick of ", name, " weigh?"],
+            Self::GramsOf { said, name } => said!["How much does ", said, " of ", name, " weigh?"],
             Self::Disagrees { said, name, mass, other, apart } => said![
                 said,
                 " of ",
                 name,
                 " is ",
                 grams_fine(*mass),
-                ", but the line also says ",
+                ", but the line says ",
                 other,
                 " (",
                 if *apart > 0.0 { "+" } else { "" },
                 percent(Share::new(*apart), 0),
                 "). Which is right?",
             ],
-            Self::NothingLeft { name } => said!["That leaves nothing of the ", name, ". What does it weigh?"],
+            Self::NothingLeft { name } => said!["That leaves no ", name, ". How much does it weigh?"],
             Self::NotUnderstood { text } => {
-                said![quoted(text), " is not understood. Which ingredient is it, and what does it weigh?"]
+                said!["Can\u{2019}t read ", quoted(text), ". Which ingredient is it, and how much?"]
             }
             Self::Unlikely { name, mass, flour, most } => said![
                 grams_fine(*mass),
                 " of ",
                 name,
-                " to ",
-                grams_fine(*flour),
-                " of flour is ",
+                " is ",
                 percent(Share::new(*mass / *flour), 0),
-                "; no dough holds more than ",
+                " of the flour. No dough has over ",
                 percent(*most, 0),
                 ". Is it right?",
             ],
-            Self::NoFlour { name, mass } => said![grams_fine(*mass), " of ", name, " and no flour. Is it right?"],
+            Self::NoFlour { name, mass } => said![grams_fine(*mass), " of ", name, " and no flour. Is that right?"],
         }
     }
 }
@@ -133,10 +122,12 @@ impl Say for LeftOut {
     fn say(&self) -> Sentence {
         match self {
             Self::ByYou => "You left it out.".into(),
-            Self::NoIngredient => "A size, a heat or a time: no ingredient.".into(),
-            Self::ForTheFinish => "For rolling, dusting or the finish: it is not part of the dough. What goes onto the pieces is planned under Finish.".into(),
-            Self::ForTheBoard => "For dusting the board: not part of the dough.".into(),
-            Self::Under { section } => said!["Under ", quoted(section), ": not part of the dough."],
+            Self::NoIngredient => "A size, a temperature or a time, not an ingredient.".into(),
+            Self::ForTheFinish => {
+                "For rolling, dusting or finishing, not in the dough. Plan what goes on top under Finish.".into()
+            }
+            Self::ForTheBoard => "For dusting the board, not in the dough.".into(),
+            Self::Under { section } => said!["Under ", quoted(section), ": not in the dough."],
         }
     }
 }
@@ -147,8 +138,8 @@ impl Say for Settle {
             Self::Is { name } => name.into(),
             Self::Weighs { mass, by: None } => grams_fine(*mass).into(),
             Self::Weighs { mass, by: Some(by) } => said![grams_fine(*mass), " (", by, ")"],
-            Self::ADash => "A dash: the amount is right".into(),
-            Self::ItIsRight => "It is right".into(),
+            Self::ADash => "It’s a dash: the amount is right".into(),
+            Self::ItIsRight => "That’s right".into(),
             Self::NoIngredient => "Not an ingredient".into(),
         }
     }

@@ -6,11 +6,11 @@ use ready_slab_core::safety::{COLD, Caution, HOT_ROOM};
 
 fn cold_rule() -> Sentence {
     said![
-        "Raw dough and fillings wait at ",
+        "Keep raw dough and fillings at ",
         degrees(COLD, 0),
-        " or colder, and are out of that for no more than two hours in all, one hour in a room over ",
+        " or below. Out of the fridge: 2 hours in total, 1 hour if the room is over ",
         degrees(HOT_ROOM, 0),
-        ". Your local food code comes first.",
+        ". Local rules come first.",
     ]
 }
 
@@ -18,12 +18,10 @@ impl Say for Caution {
     fn say(&self) -> Sentence {
         match self {
             Self::ColdRule => cold_rule(),
-            Self::NoTasting { egg: true } => {
-                "Raw flour and raw egg are not ready to eat: no tasting of the dough.".into()
-            }
-            Self::NoTasting { egg: false } => "Raw flour is not ready to eat: no tasting of the dough.".into(),
+            Self::NoTasting { egg: true } => "Don’t taste raw dough: raw flour and raw egg can make you sick.".into(),
+            Self::NoTasting { egg: false } => "Don’t taste raw dough: raw flour can make you sick.".into(),
             Self::PowerOff => said![
-                "A shut fridge keeps food cold for about four hours, a full freezer for two days (USDA Food Safety and Inspection Service, from memory). Put a thermometer in before you trust it; when in doubt, throw it out. ",
+                "A closed fridge stays cold about 4 hours; a full freezer 48 hours (USDA). Check with a thermometer before you trust it. When in doubt, throw it out. ",
                 cold_rule(),
             ],
         }

@@ -205,7 +205,7 @@ mod tests {
     fn texts_run_together_and_figures_stay_apart() {
         let said = said!["Leaves at ", degrees(Temperature::new_c(21.94), 1), ", ", "warm", "", " enough", 3_u32, "."];
         assert_eq!(said.parts().len(), 3);
-        assert_eq!(said.text(System::Metric), "Leaves at 21.9\u{b0}, warm enough3.");
+        assert_eq!(said.text(System::Metric), "Leaves at 21.9 \u{b0}C, warm enough3.");
         assert_eq!(said.text(System::Us), "Leaves at 71.5\u{b0}F, warm enough3.");
     }
 

@@ -6,21 +6,25 @@ use ready_slab_core::geometry::ThinNeck;
 use ready_slab_core::shape::{KeptFault, MixedFault, Pattern, Patterned, SheetForm};
 use ready_slab_core::units::Length;
 
+fn cookies(n: usize) -> String {
+    if n == 1 { "1 cookie".to_owned() } else { format!("{n} cookies") }
+}
+
 impl Say for KeptFault {
     fn say(&self) -> Sentence {
         match *self {
             Self::Turned { pieces, as_drawn } => said![
-                pieces,
-                if pieces == 1 { " of its pieces is turned" } else { " of its pieces are turned" },
-                ", and the cutter is to lie ",
-                if as_drawn { "as drawn" } else { "as drawn or half round" },
+                cookies(pieces),
+                if pieces == 1 { " is" } else { " are" },
+                " turned, but the cutter may only lie ",
+                if as_drawn { "as drawn" } else { "as drawn or half-turned" },
             ],
-            Self::LargerThanSheet => "its cutter is larger than the sheet".into(),
+            Self::LargerThanSheet => "the cutter is bigger than the sheet".into(),
             Self::IntoTheRim(pieces) => {
-                said![pieces, " of its pieces ", if pieces == 1 { "reaches" } else { "reach" }, " into the margin"]
+                said![cookies(pieces), if pieces == 1 { " reaches" } else { " reach" }, " into the margin"]
             }
             Self::TooNear(pieces) => {
-                said![pieces, " of its pieces ", if pieces == 1 { "lies" } else { "lie" }, " nearer than the web"]
+                said![cookies(pieces), if pieces == 1 { " is" } else { " are" }, " closer than the gap"]
             }
         }
     }
@@ -30,20 +34,26 @@ impl Say for MixedFault {
     fn say(&self) -> Sentence {
         match self {
             Self::LongerThanTheTray(sheet) => said!["sheet ", *sheet, " is longer than the tray"],
-            Self::CutterTooLarge(sheet) => said!["a cutter no longer fits sheet ", *sheet],
+            Self::CutterTooLarge(sheet) => said!["a cutter no longer fits on sheet ", *sheet],
             Self::TooNear { sheet, pieces } => {
-                said![*pieces, " pieces of sheet ", *sheet, " lie nearer than the gap or reach into the margin"]
+                said![
+                    cookies(*pieces),
+                    " on sheet ",
+                    *sheet,
+                    if *pieces == 1 { " is" } else { " are" },
+                    " too close or in the margin"
+                ]
             }
-            Self::OtherCount { held, wanted } => said!["they hold ", *held, " pieces where a batch wants ", *wanted],
-            Self::LotGone => "they hold pieces of a job that is gone".into(),
-            Self::NotAlike(lot) => said![lot, " is not of the same dough and thickness any longer"],
+            Self::OtherCount { held, wanted } => said!["they hold ", *held, " cookies; an item needs ", *wanted],
+            Self::LotGone => "they hold cookies of an item you deleted".into(),
+            Self::NotAlike(lot) => said![lot, " no longer has the same dough and thickness"],
         }
     }
 }
 
 impl Say for ThinNeck {
     fn say(&self) -> Sentence {
-        said!["Its narrowest neck is ", mm(self.neck), ": under ", mm(self.under), " it bakes dark and breaks."]
+        said!["Narrowest neck: ", mm(self.neck), ". Under ", mm(self.under), " it bakes dark and breaks."]
     }
 }
 
@@ -52,8 +62,8 @@ pub(crate) fn sheet(form: SheetForm) -> Sentence {
     let (width, length) = form.extent();
     match form {
         SheetForm::Oblong { .. } => sides(length, width).into(),
-        SheetForm::Round { .. } => said!["a round of ", mm(width)],
-        SheetForm::Oval { .. } => said!["an oval of ", sides(length, width)],
+        SheetForm::Round { .. } => said!["a ", mm(width), " round"],
+        SheetForm::Oval { .. } => said!["a ", sides(length, width), " oval"],
     }
 }
 
@@ -61,10 +71,10 @@ pub(crate) fn sheet(form: SheetForm) -> Sentence {
 #[must_use]
 pub fn marbled_steps(grain: (Length, Length)) -> Vec<Sentence> {
     vec![
-        said!["Tear both to pieces of ", mm(grain.0), " to ", mm(grain.1), ", as cold as they are rolled."],
-        "Strew them mixed, press them together and roll them once, turning the sheet and not the dough.".into(),
-        "Cut at once. What is left is not rolled again, or it turns grey.".into(),
-        "They bake as the dough that browns first: look a minute sooner.".into(),
+        said!["Tear both doughs into ", mm(grain.0), " to ", mm(grain.1), " bits, as cold as for rolling."],
+        "Scatter the bits mixed, press together, roll once. Turn the whole sheet; don’t fold the dough.".into(),
+        "Cut right away. Don’t re-roll the scraps: they turn gray.".into(),
+        "Go by the dough that browns first: look a minute early.".into(),
     ]
 }
 
@@ -75,51 +85,41 @@ pub fn pattern_steps(built: &Patterned) -> Vec<Sentence> {
     let width = |at: usize| built.parts.get(at).map_or(Length::new_mm(0.0), |p| p.width);
     match built.pattern {
         Pattern::Checkerboard { strips, strip } => vec![
-            said!["Roll both doughs ", mm(strip), " thick and ", long, " long, and chill them until they cut clean."],
-            said!["Cut strips ", mm(strip), " wide along a ruler: square strips make straight lines."],
+            said!["Roll both doughs ", mm(strip), " thick and ", long, " long. Chill until they cut clean."],
+            said!["Cut strips ", mm(strip), " wide along a ruler. Square strips make straight lines."],
             said![
                 "Lay ",
                 strips,
-                " strips side by side in turns, brushed with a little water, milk or egg white; press them together.",
+                " strips side by side, alternating. Brush with a little water; press together.",
             ],
-            said!["Lay the next ", strips, " on them, the other dough first; go on to ", strips, " rows."],
-            "Wrap, press true with a ruler, and chill until it slices clean.".into(),
+            said!["Lay the next ", strips, " on top, starting with the other dough. Make ", strips, " rows."],
+            "Wrap, press square with a ruler, and chill until it slices clean.".into(),
         ],
         Pattern::Pinwheel { outer, inner, .. } => vec![
             said![
-                "Roll the outer dough ",
-                mm(outer),
-                " and the inner ",
-                mm(inner),
-                " thick, both ",
-                sides(width(0), built.length),
-                ", between papers.",
+                "Roll the outer dough ", mm(outer), " thick, the inner ", mm(inner), ", both ", sides(width(0), built.length), ". Use sheets of parchment.",
             ],
-            "Chill them until they can be lifted but still bend, then lay the inner on the outer; brush a little water or milk between.".into(),
-            "Let them rest on the bench if they crack when bent.".into(),
-            said!["Roll up from the long side of ", long, ", the first turn tight; press the seam."],
-            "Wrap, roll true, and chill until it slices clean; turn it now and then so that it stays round.".into(),
+            "Chill until you can lift them but they still bend. Brush with a little water; lay the inner dough on the outer.".into(),
+            "If they crack when bent, rest them on the bench.".into(),
+            said!["Roll up from the ", long, " side, the first turn tight. Press the seam."],
+            "Wrap, roll it even, and chill until it slices clean. Turn it now and then so it stays round.".into(),
         ],
         Pattern::Bullseye { core, wrap } => vec![
-            said!["Roll the core to a log ", mm(core), " across and ", long, " long, and chill it hard."],
+            said!["Roll the core into a log ", mm(core), " across, ", long, " long. Chill until hard."],
             said![
-                "Roll the wrap ",
-                mm(wrap),
-                " thick, ",
-                sides(width(1), built.length),
-                "; let it be just soft enough to bend.",
+                "Roll the wrap ", mm(wrap), " thick, ", sides(width(1), built.length), ". Keep it just soft enough to bend.",
             ],
-            "Brush the core with a little water or milk, wrap it, press the seam and roll it true.".into(),
-            "Chill until it slices clean; turn it now and then so that it stays round.".into(),
+            "Brush the core with a little water, wrap it, press the seam, roll it even.".into(),
+            "Chill until it slices clean. Turn it now and then so it stays round.".into(),
         ],
         Pattern::Stripes { layers, layer, width } => vec![
-            said!["Roll both doughs ", mm(layer), " thick; cut layers of ", sides(width, built.length), "."],
+            said!["Roll both doughs ", mm(layer), " thick. Cut layers ", sides(width, built.length), "."],
             said![
                 "Stack the ",
                 layers,
-                " layers, one dough then the other. Brush a little water or milk between. Press them with a board.",
+                " layers, alternating, with a little water between. Press them flat.",
             ],
-            "Chill, trim the sides true, and slice when it slices clean.".into(),
+            "Chill, trim the sides straight, and slice once it cuts clean.".into(),
         ],
     }
 }

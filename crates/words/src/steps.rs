@@ -18,10 +18,9 @@ pub fn step(task: &RelayTask, job: &Job, plan: &Plan) -> String {
     let several = cold.form.count != 1;
     let one_or = |one: &'static str, more: &'static str| if several { more } else { one };
     let number = task.mix.map_or(1, |mix| mix + 1);
-    let mix = (number > 1 || plan.dough.mixes.count > 1).then(|| format!("mix {number}"));
+    let mix = (number > 1 || plan.dough.mixes.count > 1).then(|| format!("batch {number}"));
     let named = mix.as_ref().map_or_else(String::new, |mix| format!(" {mix}"));
     let the_dough = || mix.clone().unwrap_or_else(|| "the dough".to_owned());
-    let big = || mix.as_ref().map(|mix| mix.replacen('m', "M", 1));
     let sheets = matches!(cold.form.piece, Piece::Sheet { .. } | Piece::Stack { .. }) && cold.stays != ChillFor::No;
     let tray = task.tray.map_or(1, |tray| tray + 1);
     let on_tray = plan.shape.trays.fill.get(usize::try_from(tray - 1).unwrap_or(0)).copied().unwrap_or(0);
@@ -31,19 +30,19 @@ pub fn step(task: &RelayTask, job: &Job, plan: &Plan) -> String {
     };
     match task.step {
         Step::Mix => format!("Weigh and mix {}", the_dough()),
-        Step::Form if sliced => format!("Form{named} to {}, wrap", one_or("a log", "logs")),
+        Step::Form if sliced => format!("Shape{named} into {} and wrap", one_or("a log", "logs")),
         Step::Form if pan && first => {
-            format!("Spread{named} over the {}", one_or("tray", "trays"))
+            format!("Spread{named} in the {}", one_or("pan", "pans"))
         }
         Step::Form if !cut && first => format!("Portion {}", the_dough()),
         Step::Form if !cut || matches!(cold.form.piece, Piece::Ball { .. }) => {
-            format!("Scrape {} together, cover", the_dough())
+            format!("Scrape {} together and cover", the_dough())
         }
-        Step::Form if sheets => format!("Roll{named} between papers"),
-        Step::Form => format!("Press{named} to {}, wrap", one_or("a disc", "discs")),
+        Step::Form if sheets => format!("Roll{named} between parchment"),
+        Step::Form => format!("Press{named} into {} and wrap", one_or("a disc", "discs")),
         Step::BulkChill => {
             let place = cold.bulk.as_ref().map_or(cold.place, |b| b.place).name();
-            format!("{} into the {place}, as a lump", big().unwrap_or_else(|| "The dough".to_owned()))
+            format!("Put {} in the {place}, in one lump", the_dough())
         }
         Step::Thaw => {
             let what = match cold.form.piece {
@@ -52,54 +51,54 @@ pub fn step(task: &RelayTask, job: &Job, plan: &Plan) -> String {
                 _ => "dough",
             };
             match cold.thaw.map(|t| t.way) {
-                Some(Thaw::Bench) => format!("The {what} out of the freezer, onto the bench, wrapped"),
-                _ => format!("The {what} out of the freezer, into the fridge"),
+                Some(Thaw::Bench) => format!("Move the {what} from freezer to bench, still wrapped"),
+                _ => format!("Move the {what} from freezer to fridge"),
             }
         }
         Step::Chill => {
             let what = if sliced {
-                one_or("Log", "Logs")
+                one_or("log", "logs")
             } else if cut || !first {
-                "Dough"
+                "dough"
             } else if pan {
-                "Trays"
+                "pans"
             } else {
-                "Portions"
+                "portions"
             };
-            format!("{} into the {}", big().unwrap_or_else(|| what.to_owned()), cold.place.name())
+            format!("Put {} in the {}", mix.clone().unwrap_or_else(|| format!("the {what}")), cold.place.name())
         }
         Step::Cut => {
             let prick = job.input().shape.pricked.then(|| "prick".to_owned());
             let more: String =
                 prick.into_iter().chain(coats(true).map(str::to_lowercase)).map(|more| format!(", {more}")).collect();
             let what = if sliced {
-                format!("Slice tray {tray}: {on_tray} pieces")
+                format!("Slice tray {tray}: {on_tray} cookies")
             } else if pan {
                 format!("Press the dough into pan {tray}")
             } else if !cut && !first {
-                format!("Portion tray {tray}: {on_tray} pieces")
+                format!("Portion tray {tray}: {on_tray} cookies")
             } else if !cut {
-                format!("Lay tray {tray}: {on_tray} pieces")
+                format!("Fill tray {tray}: {on_tray} cookies")
             } else {
                 let cuts = if sheets { "Cut" } else { "Roll and cut" };
-                let paper = if job.cut_in_place() { " on its paper" } else { "" };
-                format!("{cuts} tray {tray}{paper}: {on_tray} pieces")
+                let paper = if job.cut_in_place() { " on its parchment" } else { "" };
+                format!("{cuts} tray {tray}{paper}: {on_tray} cookies")
             };
             format!("{what}{more}")
         }
         Step::TrayChill => {
             let place = cold.tray_chill.as_ref().map_or(cold.place, |t| t.place).name();
-            format!("Tray {tray} into the {place}")
+            format!("Put tray {tray} in the {place}")
         }
-        Step::Rest => format!("{} onto the bench, to soften", big().unwrap_or_else(|| "The dough".to_owned())),
-        Step::Preheat => "Heat the oven".to_owned(),
-        Step::Bake => format!("Tray {tray} into the oven"),
-        Step::Cool => format!("Tray {tray} out, stays on the tray"),
-        Step::CoolOnRack => format!("Tray {tray} onto the rack"),
+        Step::Rest => format!("Rest {} on the bench to soften", the_dough()),
+        Step::Preheat => "Preheat the oven".to_owned(),
+        Step::Bake => format!("Put tray {tray} in the oven"),
+        Step::Cool => format!("Take tray {tray} out; leave the cookies on it"),
+        Step::CoolOnRack => format!("Move tray {tray}’s cookies to the rack"),
         Step::Finish => {
-            format!("{}: tray {tray}, {on_tray} pieces", coats(false).collect::<Vec<_>>().join(", "))
+            format!("{}: tray {tray}, {on_tray} cookies", coats(false).collect::<Vec<_>>().join(", "))
         }
-        Step::Dry => format!("Tray {tray} dries, in one layer"),
+        Step::Dry => format!("Let tray {tray} dry, in one layer"),
         Step::Pack => format!("Pack tray {tray}"),
     }
 }

@@ -14,38 +14,24 @@ pub fn trial_verdict(verdict: &TrialVerdict, ways: &[String], measure: EvenMeasu
         TrialVerdict::Differs { way, by, between: (low, high) } => {
             let more = by.mm() > 0.0;
             let word = match (measure, more) {
-                (EvenMeasure::Width, true) => " wider than \u{201c}",
-                (EvenMeasure::Width, false) => " narrower than \u{201c}",
-                (EvenMeasure::Thickness, true) => " thicker than \u{201c}",
-                (EvenMeasure::Thickness, false) => " thinner than \u{201c}",
+                (EvenMeasure::Width, true) => " wider than ",
+                (EvenMeasure::Width, false) => " narrower than ",
+                (EvenMeasure::Thickness, true) => " thicker than ",
+                (EvenMeasure::Thickness, false) => " thinner than ",
             };
             let size = |l: Length| Length::new_mm(l.mm().abs());
             let (near, far) = if more { (low, high) } else { (size(high), size(low)) };
-            said![
-                "\u{201c}",
-                name(way),
-                "\u{201d} comes out ",
-                mm(size(by)),
-                word,
-                first,
-                "\u{201d}; nineteen times of twenty the difference lies within ",
-                lengths(near, far),
-                "."
-            ]
+            said![name(way), " is ", mm(size(by)), word, first, " (likely ", lengths(near, far), ")."]
         }
         TrialVerdict::Alike { way, at_most } => said![
-            "No difference is seen between \u{201c}",
+            "No difference seen between ",
             name(way),
-            "\u{201d} and \u{201c}",
+            " and ",
             first,
-            "\u{201d}; if there is one, it is under ",
+            ". If there is one, it\u{2019}s under ",
             mm(at_most),
             "."
         ],
-        TrialVerdict::TooFew(each) => said![
-            "The pieces differed more than was reckoned with: to see the difference you look for, take ",
-            each,
-            " of each way."
-        ],
+        TrialVerdict::TooFew(each) => said!["Too much variation to tell: you need ", each, " cookies of each version."],
     }
 }

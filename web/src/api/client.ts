@@ -76,7 +76,7 @@ export class Refusal extends Error {
 const AWAY: Problem = {
   title: "no answer",
   status: 0,
-  detail: "The server does not answer. What you typed is kept here; try again when it is back.",
+  detail: "No answer from the server. What you typed stays here. Try again once it’s back.",
   errors: [],
 };
 

@@ -11364,7 +11364,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The revision that the change was made from */
+                /** @description The revision the change was based on */
                 "If-Match"?: string | null;
             };
             path: {
@@ -14679,7 +14679,7 @@ export interface operations {
     runs_code: {
         parameters: {
             query?: {
-                /** @description Whether the run is of the demo beside the bakery */
+                /** @description Whether the day is from the demo */
                 demo?: boolean;
             };
             header?: never;

@@ -9,9 +9,9 @@ export function DemoBar() {
       className="no-print mb-2 flex flex-wrap items-center gap-x-3 rounded-xl bg-pale px-4 text-on-pale"
       aria-label="Demo"
     >
-      <p className="flex-1 py-2">The demo bakery: all of it is made up, and nothing in it touches yours.</p>
+      <p className="flex-1 py-2">Demo bakery: everything here is made up and separate from yours.</p>
       <a href="/" className="btn btn-quiet btn-small">
-        To my bakery
+        Go to my bakery
       </a>
       <button
         type="button"
@@ -19,7 +19,7 @@ export function DemoBar() {
         disabled={remove.isPending}
         onClick={() => remove.mutate()}
       >
-        Remove the demo
+        Delete the demo
       </button>
       <Fault text={otherFault(remove.error, [])} />
     </aside>

@@ -7,12 +7,12 @@ export function Failed() {
   if (isRouteErrorResponse(error) && error.status === 404) return <Missing />;
   return (
     <main className="mx-auto max-w-xl p-8">
-      <h1 className="h-station mb-2">This view could not be shown</h1>
+      <h1 className="h-station mb-2">This page didn’t load</h1>
       <p className="mb-4 text-soft">
-        Nothing is lost. Load the page again; if it stays so, the program has a fault: {String(error)}
+        Nothing is lost. Reload the page. If it happens again, the program has a fault: {String(error)}
       </p>
       <button type="button" className="btn btn-main" onClick={() => location.reload()}>
-        Load again
+        Reload
       </button>
     </main>
   );

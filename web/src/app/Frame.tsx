@@ -25,7 +25,7 @@ export function Frame() {
   return (
     <div className="mx-auto flex min-h-dvh max-w-[1680px] flex-col px-3 pb-4 sm:px-5">
       <a href="#work" className="btn visually-hidden focus:not-sr-only">
-        To the work
+        Skip to main content
       </a>
       <header className="no-print flex flex-wrap items-center gap-x-3 gap-y-1 py-2">
         <Link to="/" className="flex min-h-11 items-center gap-2 no-underline">
@@ -39,10 +39,10 @@ export function Frame() {
         >
           <UndoButtons />
           <Link to="/" className="btn btn-quiet btn-small hidden sm:inline-flex">
-            Shelf
+            Jobs
           </Link>
           <Link to="/days" className="btn btn-quiet btn-small">
-            Day
+            Days
           </Link>
           <LiveLink live={live} />
           <Link to="/pantry" className="btn btn-quiet btn-small">
@@ -65,7 +65,7 @@ export function Frame() {
         key={units.clock}
         fallback={
           <p className="p-6 text-soft" role="status">
-            Opening…
+            Loading…
           </p>
         }
       >
@@ -101,7 +101,9 @@ function LiveLink({ live }: { live: LiveState }) {
   const ready = live.pieces?.filter((p) => p.now.side === "ready").length ?? 0;
   return (
     <Link to="/live" className={`btn btn-quiet btn-small ${ready > 0 ? "bg-butter text-[#14302c]" : ""}`}>
-      Live
+      <span>
+        Chilling<span className="max-sm:hidden"> now</span>
+      </span>
       {count > 0 ? <span className="num font-normal">{ready > 0 ? `${ready} ready` : count}</span> : null}
     </Link>
   );
@@ -142,7 +144,7 @@ function UndoButtons() {
         className="btn btn-quiet btn-small max-w-72"
         disabled={!undoLabel}
         onClick={() => takeBack()}
-        aria-label={undoLabel ? `Undo ${undoLabel}` : "Undo: nothing to take back"}
+        aria-label={undoLabel ? `Undo ${undoLabel}` : "Nothing to undo"}
         aria-keyshortcuts="Control+Z"
       >
         <span className="font-semibold">Undo</span>
@@ -174,9 +176,9 @@ function Switches() {
         type="button"
         className="btn btn-quiet btn-small"
         onClick={() => setTheme(theme === "dark" ? "light" : "dark")}
-        aria-label={theme === "dark" ? "Day: light scheme" : "Night: dark scheme"}
+        aria-label={theme === "dark" ? "Light theme" : "Dark theme"}
       >
-        {theme === "dark" ? "Day" : "Night"}
+        {theme === "dark" ? "Light" : "Dark"}
       </button>
     </>
   );

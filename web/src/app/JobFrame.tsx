@@ -78,13 +78,13 @@ export function JobFrame() {
         <h1 className="visually-hidden">{at ? `${at.name}: ${job.data.name}` : job.data.name}</h1>
         {fault ? (
           <div role="alert" className="m-5 rounded-xl bg-warm-pale p-4 text-warm">
-            <p className="font-semibold">The job cannot be planned as it stands.</p>
+            <p className="font-semibold">This job can’t be planned yet.</p>
             {fault.errors.length > 0 ? (
               fault.errors.map((e) => (
                 <p key={e.field}>
                   {say(told(e), format)}{" "}
                   <NavLink to={FIELD_STATION[e.field] ?? "order"} className="font-semibold underline">
-                    Change it there
+                    Change it
                   </NavLink>
                 </p>
               ))
@@ -98,7 +98,7 @@ export function JobFrame() {
             <Suspense
               fallback={
                 <p className="p-6 text-soft" role="status">
-                  Opening…
+                  Loading…
                 </p>
               }
             >
@@ -139,13 +139,13 @@ function figures(
   switch (key) {
     case "order":
       return {
-        figure: `${dough.parts.filter((p) => p.part_use !== "other_job").reduce((n, p) => n + p.pieces, 0)} pieces`,
+        figure: `${dough.parts.filter((p) => p.part_use !== "other_job").reduce((n, p) => n + p.pieces, 0)} cookies`,
         under: dayClock(plan.ready_by),
       };
     case "dough":
       return {
         figure: format.bigMass(dough.dough_g),
-        under: dough.mixes === 1 ? "one mix" : `${dough.mixes} mixes of ${format.mass(dough.mix_g)}`,
+        under: dough.mixes === 1 ? "1 batch" : `${dough.mixes} batches of ${format.mass(dough.mix_g)}`,
       };
     case "cold":
       if (cold.stays === "no")
@@ -163,7 +163,7 @@ function figures(
         return plan.making.kind === "sliced"
           ? {
               figure: count === 1 ? "1 log" : `${count} logs`,
-              under: `slices of ${format.length(shape.thickness_mm)}`,
+              under: `${format.length(shape.thickness_mm)} slices`,
             }
           : {
               figure:
@@ -191,13 +191,13 @@ function figures(
       return {
         figure: `Start ${clock(day.start_at)}`,
         under: sameDay(day.start_at, plan.ready_by)
-          ? `for ${clock(plan.ready_by)}`
+          ? `ready by ${clock(plan.ready_by)}`
           : `${dayClock(day.start_at)}`,
       };
     case "ledger":
       return {
         figure: records === 1 ? "1 bake" : `${records} bakes`,
-        under: spread === undefined ? "nothing measured yet" : `spread ${number(spread, 1)}\u00a0% last`,
+        under: spread === undefined ? "nothing measured yet" : `last spread ${number(spread, 1)}%`,
       };
   }
 }

@@ -49,15 +49,12 @@ export function KitchenPage() {
       <div className="mb-5 flex flex-wrap items-end justify-between gap-4">
         <div>
           <h1 className="h-station mb-1">{k.name}</h1>
-          <p className="text-soft">
-            What stands in the kitchen. Every job is planned with these sizes; a change here moves all of
-            them.
-          </p>
+          <p className="text-soft">Every job uses these. Change one and every plan updates.</p>
         </div>
         <div className="flex flex-wrap gap-3">
           <div className="w-64">
             <TextField
-              label="Name"
+              label="Kitchen name"
               value={k.name}
               field="name"
               onSave={(name) => change.mutateAsync({ name })}
@@ -72,8 +69,8 @@ export function KitchenPage() {
           {amount("room_c", "Temperature", "temperature")}
         </Thing>
         <Thing name="Fridge" picture={<CasePicture air={k.fridge_c} shelves={3} />}>
-          {amount("fridge_c", "Air inside, by a thermometer", "temperature", 0.5)}
-          {amount("fridge_places", "Trays or doughs in the fridge", "count")}
+          {amount("fridge_c", "Temperature, by a thermometer", "temperature", 0.5)}
+          {amount("fridge_places", "Spaces for trays or dough", "count")}
           <Choice
             label="Air in the fridge"
             value={k.fridge_fan ? "fan" : "still"}
@@ -85,8 +82,8 @@ export function KitchenPage() {
           />
         </Thing>
         <Thing name="Freezer" picture={<CasePicture air={k.freezer_c} shelves={2} />}>
-          {amount("freezer_c", "Air inside", "temperature")}
-          {amount("freezer_places", "Trays or doughs in the freezer", "count")}
+          {amount("freezer_c", "Temperature", "temperature")}
+          {amount("freezer_places", "Spaces for trays or dough", "count")}
         </Thing>
         <Thing
           name="Trays"
@@ -96,7 +93,7 @@ export function KitchenPage() {
             {amount("tray_width_mm", "Usable width", "length", 5)}
             {amount("tray_length_mm", "Usable length", "length", 5)}
             {amount("trays_owned", "How many", "count")}
-            {amount("least_gap_mm", "Least gap", "length")}
+            {amount("least_gap_mm", "Minimum gap", "length")}
           </div>
           <Choice
             label="Trays are of"
@@ -105,14 +102,14 @@ export function KitchenPage() {
             onChange={(v) => change.mutate({ tray_kind: v })}
           />
         </Thing>
-        <Thing name="Guide rods" picture={<RodPicture rods={k.rods_mm} />}>
+        <Thing name="Rolling guides" picture={<RodPicture rods={k.rods_mm} />}>
           <Rods rods={k.rods_mm} onSave={(rods_mm) => change.mutateAsync({ rods_mm })} />
         </Thing>
         <Thing name="Mixer" picture={<BowlPicture />}>
           {amount("mixers", "How many", "count")}
-          {amount("mixer_limit_g", "Most stiff dough it takes at once", "mass", 50)}
+          {amount("mixer_limit_g", "Largest batch of stiff dough", "mass", 50)}
           <Amount
-            label="Its bowl"
+            label="Bowl size"
             kind="volume"
             value={k.bowl_ml ?? 0}
             unset={k.bowl_ml === null || k.bowl_ml === undefined}
@@ -124,14 +121,14 @@ export function KitchenPage() {
         </Thing>
         <Thing name="Scale" picture={<ScalePicture />}>
           <div className="grid grid-cols-2 gap-3">
-            {amount("scale_step_g", "Weighs to the nearest", "mass")}
-            {amount("fine_step_g", "A fine one reads", "mass", 0.1)}
+            {amount("scale_step_g", "Kitchen scale reads to", "mass")}
+            {amount("fine_step_g", "Small scale reads to", "mass", 0.1)}
           </div>
-          <p className="text-fine text-soft">Leaveners, salt and spices go on the fine one.</p>
+          <p className="text-fine text-soft">Weigh leaveners, salt and spices on the small scale.</p>
         </Thing>
-        <Thing name="Eggs and money" picture={<EggPicture />}>
+        <Thing name="Eggs and prices" picture={<EggPicture />}>
           <label className="block">
-            <span className="mb-1 block text-fine text-soft">Eggs are of size</span>
+            <span className="mb-1 block text-fine text-soft">Egg size</span>
             <select
               className="field"
               value={k.egg_class}
@@ -147,7 +144,7 @@ export function KitchenPage() {
             </select>
           </label>
           <TextField
-            label="Prices are in"
+            label="Currency"
             value={k.currency ?? "\u20ac"}
             field="currency"
             onSave={(currency) => change.mutateAsync({ currency })}
@@ -157,27 +154,27 @@ export function KitchenPage() {
           <div className="grid grid-cols-2 gap-3">
             {amount("ovens", "How many", "count")}
             {amount("racks_per_oven", "Trays at once", "count")}
-            {amount("preheat_min", "To heat up", "duration", 5)}
-            {amount("cooling_places", "Trays left to cool", "count")}
+            {amount("preheat_min", "Preheat time", "duration", 5)}
+            {amount("cooling_places", "Spaces for cooling trays", "count")}
           </div>
           <Choice
-            label="Heat in the oven"
+            label="Oven mode"
             value={k.oven_fan ? "fan" : "still"}
             options={[
-              { value: "still", label: "Top and bottom heat" },
-              { value: "fan", label: "Fan, without steam" },
+              { value: "still", label: "Conventional" },
+              { value: "fan", label: "Convection (fan)" },
             ]}
             onChange={(v) => change.mutate({ oven_fan: v === "fan" })}
           />
           <p className="text-fine">
-            <Link to="/kitchen/oven">{k.cover_pot ? "A covered pot stands in for it" : ovenWords(k)}</Link>
+            <Link to="/kitchen/oven">{k.cover_pot ? "Baking in a covered pot" : ovenWords(k)}</Link>
           </p>
         </Thing>
-        <Thing name="Hands" picture={<HandsPicture />}>
-          {amount("hands", "People at work", "count")}
-          {amount("roll_min", "To roll one sheet", "duration")}
+        <Thing name="People" picture={<HandsPicture />}>
+          {amount("hands", "People working", "count")}
+          {amount("roll_min", "Time to roll a sheet", "duration")}
           <Amount
-            label="To cut one piece and place it"
+            label="Time to cut and place a cookie"
             kind="duration"
             value={Math.round((k.cut_s / 60) * 100) / 100}
             field="cut_s"
@@ -236,7 +233,7 @@ function Zone({ zone, onSave }: { zone: string; onSave(zone: string): Promise<un
   };
   return (
     <label className="block w-64">
-      <span className="mb-1 block text-fine text-soft">Its clocks are those of</span>
+      <span className="mb-1 block text-fine text-soft">Time zone</span>
       <select className="field" value={zone} onChange={(e) => save(e.target.value)}>
         {all.includes(zone) ? null : (
           <option value={zone}>{zone === "" ? "UTC" : zone.replaceAll("_", " ")}</option>
@@ -273,7 +270,7 @@ function Rods({ rods, onSave }: { rods: number[]; onSave(rods: number[]): Promis
   const format = useFormat();
   return (
     <>
-      <ul className="seg" aria-label="Rods owned">
+      <ul className="seg" aria-label="Rolling guides you have">
         {rods.map((r) => (
           <li key={r} className="flex items-center rounded-lg border-[1.5px] border-edge pl-3">
             <span className="num">{format.length(r)}</span>
@@ -289,7 +286,7 @@ function Rods({ rods, onSave }: { rods: number[]; onSave(rods: number[]): Promis
         ))}
       </ul>
       <Amount
-        label="Add rods of this height"
+        label="Add a thickness"
         kind="length"
         value={0}
         unset

@@ -15,33 +15,29 @@ import { useLive } from "./live";
 export function LivePage() {
   const { pieces, connected } = useLive();
   useEffect(() => {
-    setTitle("In the cold · Ready Slab");
+    setTitle("Chilling now · Ready Slab");
     return () => setTitle("Ready Slab");
   }, []);
   return (
     <main id="work" className="flex-1 rounded-2xl bg-worktop p-5 sm:p-6">
       <div className="mb-5 flex flex-wrap items-end justify-between gap-4">
         <div>
-          <h1 className="h-station">In the cold</h1>
+          <h1 className="h-station">Chilling now</h1>
           <p role="status" className={connected ? "text-soft" : "font-semibold text-warm"}>
-            {connected
-              ? pieces && pieces.length > 0
-                ? "As it is this second."
-                : ""
-              : "The server does not answer; trying again. These are the last figures."}
+            {connected ? "" : "No answer from the server. Trying again; these are the last figures."}
           </p>
         </div>
         <Telling />
       </div>
       {pieces?.length === 0 ? (
         <div className="rounded-xl bg-stone p-6 text-lg">
-          <p className="font-head text-xl font-bold">Nothing is in the cold.</p>
+          <p className="font-head text-xl font-bold">Nothing is chilling.</p>
           <p className="mt-1 max-w-[40rem] text-soft">
-            Open a job on the{" "}
+            Open a{" "}
             <Link className="underline" to="/">
-              shelf
+              job
             </Link>
-            , go to its Cold station and put a piece in: it is told here, large enough to read from the bench.
+            , go to Cold, and put your dough in. You’ll see it here.
           </p>
         </div>
       ) : null}
@@ -89,7 +85,7 @@ function Card({ piece }: { piece: LivePiece }) {
               ? say(piece.never ?? "", format)
               : real
                 ? `${piece.now.elapsed_min >= ready ? "Ready since" : "Ready at"} ${clockOf(piece, ready)}${piece.past_after_min == null ? "" : `, until ${clockOf(piece, piece.past_after_min)}`}.`
-                : `In for ${duration(piece.now.elapsed_min)} by its own clock, which runs ${piece.clock_speed} times as fast.`}
+                : `In ${duration(piece.now.elapsed_min)} (simulated, ${piece.clock_speed} × speed).`}
           </span>
         </p>
         {piece.now.too_long ? (
@@ -99,7 +95,7 @@ function Card({ piece }: { piece: LivePiece }) {
         ) : null}
         {piece.now.out_of_cold_min >= 60 ? (
           <p className="mt-2 text-lg font-semibold text-warm">
-            {duration(piece.now.out_of_cold_min)} out of the cold so far. {say(piece.now.cold_rule, format)}
+            {duration(piece.now.out_of_cold_min)} out of the fridge so far. {say(piece.now.cold_rule, format)}
           </p>
         ) : null}
         <div className="mt-4">
@@ -141,7 +137,7 @@ function Telling() {
   return (
     <div className="flex flex-wrap items-end gap-3">
       <div>
-        <p className="mb-1 text-fine text-soft">When one is ready, or no longer</p>
+        <p className="mb-1 text-fine text-soft">Alert when ready, and when no longer ready</p>
         <Choice label="Sound" value={sound} options={SOUNDS} onChange={setSound} />
       </div>
       {allowed === "default" ? (
@@ -150,13 +146,13 @@ function Telling() {
           className="btn"
           onClick={() => void Notification.requestPermission().then(setAllowed)}
         >
-          Also notify me outside this tab
+          Notify me outside this tab too
         </button>
       ) : (
         <p className="pb-2.5 text-fine text-soft">
           {allowed === "granted"
-            ? "You are also notified outside this tab."
-            : "This browser notifies in the tab only."}
+            ? "Notifications also show outside this tab."
+            : "Notifications show in this tab only."}
         </p>
       )}
     </div>

@@ -11,10 +11,10 @@ export function LotTabs({ job }: { job: Job }) {
   const station = pathname.split("/")[3] ?? "order";
   return (
     <nav
-      aria-label="Batches of this job"
+      aria-label="Items in this job"
       className="no-print -mb-1 flex flex-wrap items-center gap-x-1 gap-y-1 pt-1"
     >
-      <span className="mr-1 text-fine text-soft">Batches</span>
+      <span className="mr-1 text-fine text-soft">Items</span>
       {family.map((lot) => (
         <Link
           key={lot.id}

@@ -4,10 +4,10 @@ import { Link } from "react-router";
 export function Missing() {
   return (
     <main id="work" className="mx-auto max-w-xl p-8">
-      <h1 className="h-station mb-2">There is nothing at this address</h1>
-      <p className="mb-4 text-soft">It may have been deleted. Undo brings a deleted job back.</p>
+      <h1 className="h-station mb-2">Nothing here</h1>
+      <p className="mb-4 text-soft">It may have been deleted. Undo brings a job back.</p>
       <Link to="/" className="btn btn-main">
-        To the shelf
+        Go to Jobs
       </Link>
     </main>
   );

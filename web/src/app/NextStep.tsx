@@ -43,13 +43,13 @@ function stepOf(station: Station, plan: Plan, format: Format): { label: string; 
       };
     case "shape":
       return {
-        label: `Bake ${plan.shape.trays.fill.length === 1 ? "the tray" : `${plan.shape.trays.fill.length} trays`}: print the bake sheet`,
+        label: `Bake ${plan.shape.trays.fill.length === 1 ? "the tray" : `${plan.shape.trays.fill.length} trays`}: print the oven card`,
         to: "oven/sheet",
       };
     case "oven":
       return { label: "See the whole day", to: "clock" };
     case "clock":
-      return { label: "Write down what came out", to: "ledger" };
+      return { label: "Record what came out", to: "ledger" };
   }
 }
 
@@ -60,7 +60,7 @@ export function NextStep({ station }: { station: Station }) {
   return (
     <section className="border-t border-rule pt-4" aria-label="What now">
       <p className="mb-2 text-fine text-soft">
-        {station === "order" ? `Next, from ${clock(day.start_at)}` : "Next"}
+        {station === "order" ? `Next, at ${clock(day.start_at)}` : "Next"}
       </p>
       <Link to={`/jobs/${job.id}/${step.to}`} className="btn btn-main inline-flex max-w-full items-center">
         {step.label}

@@ -32,7 +32,7 @@ export function PairPage() {
     <main className="mx-auto grid min-h-dvh max-w-md content-center p-4">
       <form onSubmit={send} className="rounded-xl border border-rule bg-raised p-6">
         <p className="text-fine text-soft">Ready Slab</p>
-        <h1 className="h-station mt-1">Let this device in</h1>
+        <h1 className="h-station mt-1">Connect this device</h1>
         <p className="mt-2">
           Enter the 12-digit code. It is shown where the program was started, and under Kitchen, Devices.
         </p>
@@ -49,7 +49,7 @@ export function PairPage() {
           />
         </label>
         <label className="mt-3 block">
-          <span className="mb-1 block text-fine text-soft">What this device is called</span>
+          <span className="mb-1 block text-fine text-soft">Device name</span>
           <input
             className="field"
             value={name}
@@ -59,10 +59,10 @@ export function PairPage() {
         </label>
         <Fault text={faultOf(pair.error, "name") ?? otherFault(pair.error, ["name"])} />
         <button type="submit" className="btn btn-main mt-4 w-full" disabled={pair.isPending}>
-          Let it in
+          Connect
         </button>
         <p className="mt-3 text-fine text-soft">
-          It keeps a cookie that only this bakery reads; it can be shut out again at any time.
+          Your browser keeps a sign-in only this bakery can read. Disconnect it any time.
         </p>
       </form>
     </main>

@@ -37,7 +37,7 @@ export function Shelf() {
   if (!jobs.data || !formulas.data || !cutters.data) {
     return (
       <main id="work" className="flex-1">
-        <h1 className="visually-hidden">Shelf</h1>
+        <h1 className="visually-hidden">Jobs</h1>
         <Unread of={[jobs, formulas, cutters]} />
       </main>
     );
@@ -58,7 +58,7 @@ export function Shelf() {
                 type="search"
                 className="field w-64"
                 placeholder="Job, recipe or cutter"
-                aria-label="Look for a job"
+                aria-label="Find a job"
                 maxLength={80}
                 value={named}
                 onChange={(e) => setNamed(e.target.value)}
@@ -69,7 +69,7 @@ export function Shelf() {
         </div>
         {jobs.data.length === 0 && wanted !== "" ? (
           <p className="max-w-2xl text-lg" role="status">
-            No job is called “{wanted}”, nor made with a recipe or cutter of that name.
+            No job, recipe or cutter named “{wanted}”.
           </p>
         ) : jobs.data.length === 0 ? (
           <p className="max-w-2xl text-lg">
@@ -86,7 +86,7 @@ export function Shelf() {
             disabled={pages.isFetchingNextPage}
             onClick={() => void pages.fetchNextPage()}
           >
-            More of the {total}
+            Show more of {total}
           </button>
         ) : null}
       </section>
@@ -106,7 +106,7 @@ function Damaged({ all }: { all: readonly { id: number; why: string }[] }) {
       {all.map((d) => (
         <div key={d.id} role="alert" className="say mt-4 flex flex-wrap items-center justify-between gap-3">
           <p>
-            Job {d.id} cannot be read: {d.why}. A backup may hold it as it was.
+            Can’t read job {d.id}: {d.why}. A backup may still have it.
           </p>
           <button type="button" className="btn btn-small" onClick={() => remove.mutate(d.id)}>
             Delete job {d.id}
@@ -184,7 +184,7 @@ function JobCards({ leads, jobs, formulas, cutters, onDelete }: Cards) {
               </p>
               {lots.length > 0 ? (
                 <p className="text-fine text-soft">
-                  and {lots.map((l) => `${l.pieces} × ${l.name}`).join(", ")}
+                  plus {lots.map((l) => `${l.pieces} × ${l.name}`).join(", ")}
                 </p>
               ) : null}
               <p className="font-semibold">
@@ -213,7 +213,7 @@ function madeWords(job: Job, cutter: Cutter | undefined, format: Format): string
   const kind = job.making?.kind ?? "cut";
   switch (kind) {
     case "cut":
-      return `${job.pieces} × ${cutter?.name ?? "pieces"}, ${format.length(job.thickness_mm)}`;
+      return `${job.pieces} × ${cutter?.name ?? "cookies"}, ${format.length(job.thickness_mm)}`;
     case "sliced":
       return `${job.pieces} slices, ${format.length(job.thickness_mm)}`;
     case "tray_bar":
@@ -230,7 +230,7 @@ function NewJob() {
   const open = (job: Job) => void navigate(`/jobs/${job.id}/order`);
   return (
     <div className="flex flex-wrap items-center gap-2">
-      <SeeDemo>Demo bakery</SeeDemo>
+      <SeeDemo>See the demo</SeeDemo>
       <FileButton
         label="Job file"
         accept=".json,application/json"
@@ -240,13 +240,13 @@ function NewJob() {
           try {
             parsed = JSON.parse(await chosen.text());
           } catch {
-            setUnread("That file is not a job file: it does not read as JSON.");
+            setUnread("Not a job file: can’t read it as JSON.");
             return;
           }
           readBack.mutate(parsed, { onSuccess: open });
         }}
       >
-        Read a job file
+        Import a job
       </FileButton>
       <Link to="/new" className="btn btn-main">
         New job
@@ -265,7 +265,7 @@ function FormulaShelf({ formulas, jobs }: { formulas: Formula[]; jobs: Job[] }) 
           Recipes
         </h2>
         <Link to="/read" className="btn btn-small">
-          Read or write a recipe
+          Add a recipe
         </Link>
       </div>
       <Fault text={otherFault(remove.error, [])} />
@@ -313,7 +313,7 @@ function FormulaShelf({ formulas, jobs }: { formulas: Formula[]; jobs: Job[] }) 
         })}
       </ul>
       <p className="mt-2 text-fine text-soft">
-        Butter : sugar : flour by weight. A job's Dough station edits its recipe.
+        Butter : sugar : flour by weight. Edit a recipe in a job’s Dough station.
       </p>
     </section>
   );
@@ -346,9 +346,9 @@ function CutterShelf({ cutters }: { cutters: Cutter[] }) {
               <a
                 href={at(`/api/cutters/${c.id}/outline.svg`)}
                 className="btn btn-quiet btn-small"
-                aria-label={`SVG of ${c.name}`}
+                aria-label={`Save SVG of ${c.name}`}
               >
-                SVG
+                Save SVG
               </a>
               <button
                 type="button"

@@ -10,8 +10,8 @@ const TOGETHER: readonly Option<System>[] = [
 ];
 const WEIGHT: readonly Option<Units["weight"]>[] = [
   { value: "g", label: "Grams" },
-  { value: "cups", label: "Grams, cups beside" },
-  { value: "oz", label: "Ounces, pounds" },
+  { value: "cups", label: "Grams and cups" },
+  { value: "oz", label: "Ounces and pounds" },
 ];
 const LENGTH: readonly Option<Units["length"]>[] = [
   { value: "mm", label: "mm, cm" },
@@ -34,9 +34,9 @@ export function UnitsWindow({ open, onOpen }: { open: boolean; onOpen(open: bool
   return (
     <Window title="Units" open={open} onOpen={onOpen}>
       <div className="space-y-4">
-        <Line name="All of them">
+        <Line name="All units">
           <Choice
-            label="All of them"
+            label="All units"
             value={together ?? ("" as System)}
             options={TOGETHER}
             onChange={(s) => setUnits(PRESETS[s])}
@@ -76,7 +76,7 @@ export function UnitsWindow({ open, onOpen }: { open: boolean; onOpen(open: bool
         </Line>
       </div>
       <p className="mt-5 text-fine text-soft">
-        Values take their unit as you type it, whatever is chosen here: 1/4 in, 6mm, 350F, 4 dozen.
+        Type any unit, whatever you choose here: 1/4 in, 6mm, 350F, 4 dozen.
       </p>
     </Window>
   );

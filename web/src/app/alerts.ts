@@ -8,7 +8,7 @@ import { playSound, type Sound } from "./sounds";
 
 export const SOUNDS: readonly { value: Sound; label: string }[] = [
   { value: "bell", label: "Bell" },
-  { value: "chime", label: "Three notes" },
+  { value: "chime", label: "Chime" },
   { value: "knock", label: "Knock" },
   { value: "none", label: "No sound" },
 ];

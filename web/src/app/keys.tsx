@@ -69,18 +69,14 @@ export function useTakeBack(): (again?: boolean) => void {
     (again = false) => {
       const fact = again ? undefined : lastDeed();
       if (fact) {
-        void fact().catch(() => say("That could not be taken back."));
+        void fact().catch(() => say("Couldn’t undo that."));
         return;
       }
       const done = {
         onSuccess: (step: Step) =>
-          say(
-            step.edit
-              ? after(`${again ? "Done again" : "Taken back"}: `, step.edit.label)
-              : "There is nothing to take back.",
-          ),
+          say(step.edit ? after(`${again ? "Redone" : "Undone"}: `, step.edit.label) : "Nothing to undo."),
         onError: (error: unknown) =>
-          say(otherFault(error, []) ?? faultOf(error, "edit") ?? "That could not be taken back."),
+          say(otherFault(error, []) ?? faultOf(error, "edit") ?? "Couldn’t undo that."),
       };
       if (again) redoNow(undefined, done);
       else undoNow(undefined, done);

@@ -37,7 +37,7 @@ describe("a device that is not let in", () => {
     const sent = from("/live");
     const get = vi.spyOn(api, "GET");
     get.mockResolvedValueOnce({
-      error: { title: "not let in", status: 401, detail: "", errors: [] },
+      error: { title: "Device not connected", status: 401, detail: "", errors: [] },
       response: new Response(null, { status: 401 }),
     } as never);
     stillLetIn();

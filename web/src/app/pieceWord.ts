@@ -7,8 +7,7 @@ export function pieceWord(
   format: Format,
   count = cold.count,
 ): string {
-  if (making.kind === "sliced")
-    return cold.piece.kind === "bar" ? (count === 1 ? "bar" : "bars") : count === 1 ? "log" : "logs";
+  if (making.kind === "sliced") return count === 1 ? "log" : "logs";
   if (making.kind !== "cut" && cold.portions_first)
     return making.kind === "tray_bar" ? (count === 1 ? "pan" : "pans") : count === 1 ? "portion" : "portions";
   switch (cold.piece.kind) {
@@ -24,6 +23,6 @@ export function pieceWord(
       return count === 1 ? "lump" : "lumps";
     case "log":
     case "bar":
-      return cold.piece.kind;
+      return count === 1 ? "log" : "logs";
   }
 }

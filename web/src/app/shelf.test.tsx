@@ -90,9 +90,9 @@ describe("the shelf of jobs", () => {
     const lists = jobs.getAllByRole("list");
     expect(lists.map((l) => within(l).getAllByRole("listitem").length)).toEqual([1, 1]);
     expect(jobs.getByRole("heading", { name: "Earlier" })).toBeTruthy();
-    expect(jobs.getByText(/4 May 2019, 14:00/)).toBeTruthy();
+    expect(jobs.getByText(/May 4,? 2019, 14:00/)).toBeTruthy();
     // A lot stands with its job.
-    expect(jobs.getByText(/and 48 × Lot/)).toBeTruthy();
+    expect(jobs.getByText(/plus 48 × Lot/)).toBeTruthy();
     // Few are found by eye.
     expect(jobs.queryByRole("searchbox")).toBeNull();
   });
@@ -110,13 +110,13 @@ describe("the shelf of jobs", () => {
     }));
     const jobs = await jobsHere();
     expect(jobs.getAllByRole("listitem").length).toBe(20);
-    await user.click(jobs.getByRole("button", { name: "More of the 30" }));
+    await user.click(jobs.getByRole("button", { name: "Show more of 30" }));
     await vi.waitFor(() => expect(jobs.getAllByRole("listitem").length).toBe(30));
     expect(asked).toEqual([
       { named: "", from: 0 },
       { named: "", from: 20 },
     ]);
-    expect(jobs.queryByRole("button", { name: /^More of/ })).toBeNull();
+    expect(jobs.queryByRole("button", { name: /^Show more of/ })).toBeNull();
   });
 
   it("looks for a name, says so where there is none, and does not take that for an empty bakery", async () => {
@@ -131,8 +131,10 @@ describe("the shelf of jobs", () => {
           },
     );
     const jobs = await jobsHere();
-    await user.type(jobs.getByRole("searchbox", { name: "Look for a job" }), " teapot ");
-    expect((await jobs.findByRole("status")).textContent).toContain("No job is called “teapot”");
+    await user.type(jobs.getByRole("searchbox", { name: "Find a job" }), " teapot ");
+    expect((await jobs.findByRole("status")).textContent).toContain(
+      "No job, recipe or cutter named “teapot”",
+    );
     expect(asked.at(-1)).toEqual({ named: "teapot", from: 0 });
   });
 
@@ -145,7 +147,7 @@ describe("the shelf of jobs", () => {
       damaged: [{ id: 7, why: "thickness_mm: -6 is outside 1 to 50 mm" }],
     }));
     const jobs = await jobsHere();
-    expect(jobs.getByRole("alert").textContent).toContain("Job 7 cannot be read: thickness_mm");
+    expect(jobs.getByRole("alert").textContent).toContain("Can’t read job 7: thickness_mm");
     expect(jobs.getAllByRole("listitem").length).toBe(1);
     await user.click(jobs.getByRole("button", { name: "Delete job 7" }));
     expect(gone.mock.calls[0]?.[1]).toMatchObject({ params: { path: { id: 7 } } });

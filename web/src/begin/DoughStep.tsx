@@ -104,7 +104,7 @@ export function DoughStep({
       )}
       <Link to="/read" className="pick no-underline">
         <span className="font-semibold leading-tight">Paste a recipe</span>
-        <span className="text-fine text-soft">From a page or a note. Cups become grams.</span>
+        <span className="text-fine text-soft">From a web page or a note. Cups become grams.</span>
       </Link>
     </div>
   );

@@ -16,7 +16,7 @@ export function OvenFan({ kitchen }: { kitchen: Kitchen }) {
   return (
     <div className="flex items-center gap-2">
       <span className="text-fine text-soft" aria-hidden="true">
-        {kitchen.usual.includes("oven_fan") ? "Oven, usual" : "Oven"}
+        {kitchen.usual.includes("oven_fan") ? "Oven (usual)" : "Oven"}
       </span>
       <Choice
         label="Oven"
@@ -32,7 +32,7 @@ export function OvenFan({ kitchen }: { kitchen: Kitchen }) {
 export function KitchenStep({ kitchen }: { kitchen: Kitchen }) {
   const { mutateAsync: keep } = useChangeKitchen();
   const named = (name: string, field: keyof Kitchen) =>
-    kitchen.usual.includes(field) ? `${name}, usual` : name;
+    kitchen.usual.includes(field) ? `${name} (usual)` : name;
   return (
     <div className="grid grid-cols-2 gap-3 sm:grid-cols-3 xl:grid-cols-6">
       <Amount
@@ -64,7 +64,7 @@ export function KitchenStep({ kitchen }: { kitchen: Kitchen }) {
         onSave={(trays_owned) => keep({ trays_owned })}
       />
       <Amount
-        label={named("Tray across", "tray_width_mm")}
+        label={named("Tray width", "tray_width_mm")}
         kind="length"
         step={5}
         value={kitchen.tray_width_mm}
@@ -72,7 +72,7 @@ export function KitchenStep({ kitchen }: { kitchen: Kitchen }) {
         onSave={(tray_width_mm) => keep({ tray_width_mm })}
       />
       <Amount
-        label={named("Tray along", "tray_length_mm")}
+        label={named("Tray length", "tray_length_mm")}
         kind="length"
         step={5}
         value={kitchen.tray_length_mm}

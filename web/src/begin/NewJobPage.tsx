@@ -172,13 +172,13 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
       <div className="p-5 sm:p-7">
         <div className="flex flex-wrap items-baseline justify-between gap-2">
           <h1 className="font-head text-[1.75rem] font-bold tracking-tight">
-            {first ? "Your first batch" : "New job"}
+            {first ? "Your first job" : "New job"}
           </h1>
-          {first ? <SeeDemo>See the demo bakery instead</SeeDemo> : null}
+          {first ? <SeeDemo>See the demo instead</SeeDemo> : null}
         </div>
         <p className="mb-4 text-soft">
           {first
-            ? "Three choices, each with a usual answer. Change anything later."
+            ? "Three choices, filled in with usual values. Change anything later."
             : "Which dough, which shape, how many and for when."}
         </p>
         {first ? (
@@ -201,7 +201,7 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
           ) : null}
           {plan && plan.finish.coats.length > 0 && read.finishes.length > 0 ? (
             <p className="mt-2">
-              {`Finished as the recipe says: ${plan.finish.coats.map((c) => c.name.toLowerCase()).join(", ")}. `}
+              {`Finish from the recipe: ${plan.finish.coats.map((c) => c.name.toLowerCase()).join(", ")}. `}
               <button
                 type="button"
                 className="underline"
@@ -232,7 +232,7 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
           />
           <div className="mt-3 grid grid-cols-2 items-end gap-3 sm:grid-cols-4">
             <Amount
-              label="Pieces"
+              label="Cookies"
               kind="count"
               value={kept.pieces ?? piecesOf(plan)}
               field="pieces"
@@ -263,7 +263,7 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
             ) : null}
             {shape === "log" && plan?.making.kind === "sliced" ? (
               <Amount
-                label="Log, across"
+                label="Log width"
                 kind="length"
                 value={kept.across_mm ?? plan.making.width_mm ?? 0}
                 field="making.width_mm"
@@ -272,7 +272,7 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
             ) : null}
             {shape === "balls" && plan?.making.kind === "ball" ? (
               <Amount
-                label="Each"
+                label="Weight each"
                 kind="mass"
                 value={kept.mass_g ?? plan.making.mass_g ?? 0}
                 field="making.mass_g"
@@ -300,14 +300,17 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
           </div>
           <div className="mt-3">
             <AddCutter
-              label="Your own outline: SVG or photo"
+              label="Add a cutter: SVG or photo"
               onAdded={(cutter) => choose({ shape: `cutter:${cutter.id}` })}
             />
           </div>
         </Step>
       </div>
-      <aside className="border-t border-rule p-5 sm:p-6 lg:border-l lg:border-t-0" aria-label="So far">
-        <h2 className="h-part mb-2 text-soft">So far</h2>
+      <aside
+        className="border-t border-rule p-5 sm:p-6 lg:border-l lg:border-t-0"
+        aria-label="Your plan so far"
+      >
+        <h2 className="h-part mb-2 text-soft">Your plan so far</h2>
         {plan ? <SoFar plan={plan} dim={found.isPlaceholderData} /> : <Unread of={[found]} />}
         <button
           type="button"
@@ -327,7 +330,7 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
         <Fault text={otherFault(begin.error, [])} />
         {first && kitchen.usual.includes("fridge_c") ? (
           <p className="mt-3 text-fine text-soft">
-            Usual values are guesses: a fridge thermometer and one look at the oven make the times yours.
+            These are usual values. Check your fridge and oven with a thermometer for better times.
           </p>
         ) : null}
         {first ? null : (
@@ -409,7 +412,7 @@ function Like({
   return (
     <div>
       <label htmlFor="like" className="mb-1 block text-fine text-soft">
-        Settings
+        Copy settings from
       </label>
       <select
         id="like"
@@ -417,10 +420,10 @@ function Like({
         value={value ?? ""}
         onChange={(e) => onChange(e.target.value === "" ? undefined : Number(e.target.value))}
       >
-        <option value="">The usual ones</option>
+        <option value="">Usual settings</option>
         {jobs.map((j) => (
           <option key={j.id} value={j.id}>
-            As in {j.name}
+            {j.name}
           </option>
         ))}
       </select>
@@ -441,7 +444,7 @@ function SoFar({ plan, dim }: { plan: Plan; dim: boolean }) {
         />
       </p>
       <p className="mb-3 mt-1 text-soft">
-        for {dayClock(plan.ready_by)}, {duration(plan.clock.hands_min)} of it by hand
+        ready by {dayClock(plan.ready_by)}, {duration(plan.clock.hands_min)} hands-on
       </p>
       <Rows>
         <Row name="Dough">
@@ -449,7 +452,13 @@ function SoFar({ plan, dim }: { plan: Plan; dim: boolean }) {
         </Row>
         <Row name={cold.stays === "no" ? "Chilling" : `In the ${cold.place}, ${pieceWord(plan, format)}`}>
           <Live
-            value={cold.stays === "no" ? "none" : cold.told ? duration(cold.told.ready_min) : "never ready"}
+            value={
+              cold.stays === "no"
+                ? "none"
+                : cold.told
+                  ? duration(cold.told.ready_min)
+                  : "won’t get firm enough"
+            }
           />
         </Row>
         {plan.making.kind === "cut" ? (
@@ -467,7 +476,7 @@ function SoFar({ plan, dim }: { plan: Plan; dim: boolean }) {
         <Row name={`Bake at ${format.oven(oven.oven_c)}`}>
           <Live value={`about ${number(oven.bake_about_min, 0)}\u00a0min`} />
         </Row>
-        <Row name="Grows all round">
+        <Row name="Spread, all around">
           <Live
             value={format.lengths(
               Math.round(oven.growth_least_mm * 10) / 10,

@@ -27,17 +27,18 @@ export function Below({ run, press }: { run: Run; press: Press }) {
             <li key={b.task} className="border-t border-rule py-2.5 first:border-0">
               <p>
                 <strong>Tray {b.tray}</strong>
-                {run.lots.length > 1 ? `, ${b.lot}` : ""}: {b.pieces == null ? "" : `${b.pieces} pieces, `}
+                {run.lots.length > 1 ? `, ${b.lot}` : ""}:{" "}
+                {b.pieces == null ? "" : `${b.pieces} ${b.pieces === 1 ? "cookie" : "cookies"}, `}
                 {number(b.baked_min, 1)}&nbsp;min, out {clock(b.out_at)}
               </p>
               {b.cut == null ? null : (
                 <Amount
-                  label={`Pieces on tray ${b.tray}`}
+                  label={`Cookies on tray ${b.tray}`}
                   kind="count"
                   value={b.pieces ?? 0}
                   field="pieces"
                   onSave={(pieces) => {
-                    press({ kind: "counted", task: b.cut ?? 0, pieces }, `Tray ${b.tray}: ${pieces} pieces`);
+                    press({ kind: "counted", task: b.cut ?? 0, pieces }, `Tray ${b.tray}: ${pieces} cookies`);
                     return Promise.resolve();
                   }}
                 />
@@ -47,7 +48,7 @@ export function Below({ run, press }: { run: Run; press: Press }) {
           ))}
         </ul>
       </Fold>
-      <Fold title="What was noted">
+      <Fold title="Notes so far">
         {run.events.length === 0 ? <p className="text-soft">Nothing yet.</p> : null}
         <ul>
           {run.events.map((e) => (
@@ -75,10 +76,10 @@ export function Below({ run, press }: { run: Run; press: Press }) {
                 <button
                   type="button"
                   className="btn btn-quiet min-h-14 px-3"
-                  aria-label={`Take back: ${e.says.text}`}
-                  onClick={() => press({ kind: "taken_back", event: e.id }, `Take back: ${e.says.text}`)}
+                  aria-label={`Undo: ${e.says.text}`}
+                  onClick={() => press({ kind: "taken_back", event: e.id }, `Undo: ${e.says.text}`)}
                 >
-                  Take back
+                  Undo
                 </button>
               </span>
             </li>
@@ -126,13 +127,13 @@ function Record({
       ) : b.start_c == null ? (
         ""
       ) : (
-        `Went in at about ${format.temperature(b.start_c, 0)}. `
+        `Went in at about ${format.temperature(b.start_c, 0)} `
       )}
       {rehearsal ? (
-        "A rehearsal is not recorded."
+        "Rehearsals aren’t recorded."
       ) : (
         <Link className="font-semibold underline" to={`/jobs/${b.job_id}/ledger?${query.toString()}`}>
-          Record what came out
+          Record this bake
         </Link>
       )}
     </p>
@@ -168,9 +169,9 @@ function Else({ run, press }: { run: Run; press: Press }) {
         <button
           type="button"
           className="btn min-h-14 flex-1 justify-start"
-          onClick={() => press({ kind: "power_went", min: off }, "The oven was off")}
+          onClick={() => press({ kind: "power_went", min: off }, "Oven was off for")}
         >
-          The oven was off
+          Oven was off for
         </button>
         <input
           className="field num w-20"
@@ -178,7 +179,7 @@ function Else({ run, press }: { run: Run; press: Press }) {
           min={1}
           max={600}
           value={off}
-          aria-label="For so many minutes"
+          aria-label="Minutes the oven was off"
           onChange={(e) => setOff(Number(e.target.value) || 1)}
         />{" "}
         min
@@ -188,12 +189,12 @@ function Else({ run, press }: { run: Run; press: Press }) {
           className="btn min-h-14 justify-start no-underline"
           to={`/jobs/${run.lots[run.bars.find((b) => b.task === dough.tasks[0])?.lot ?? 0]?.job_id ?? 0}/cold/now`}
         >
-          Put a thermometer into the dough
+          Put a thermometer in the dough
         </Link>
       ) : null}
       {dough ? (
         <Amount
-          label="The dough went into the cold at"
+          label="Dough temperature going in"
           kind="temperature"
           value={20}
           unset
@@ -206,31 +207,29 @@ function Else({ run, press }: { run: Run; press: Press }) {
         />
       ) : null}
       <fieldset className="mt-2 grid gap-1 border-t border-rule pt-3">
-        <legend className="visually-hidden">This device</legend>
-        <Toggle label="Sound until it is answered" on={tells.sound} set={(sound) => setTelling({ sound })} />
-        <Toggle label="Say it aloud" on={tells.spoken} set={(spoken) => setTelling({ spoken })} />
-        <Toggle label="Keep the screen awake" on={tells.awake} set={(awake) => setTelling({ awake })} />
+        <legend className="visually-hidden">On this device</legend>
+        <Toggle label="Ring until silenced" on={tells.sound} set={(sound) => setTelling({ sound })} />
+        <Toggle label="Speak alarms" on={tells.spoken} set={(spoken) => setTelling({ spoken })} />
+        <Toggle label="Keep the screen on" on={tells.awake} set={(awake) => setTelling({ awake })} />
         {asks ? (
           <button
             type="button"
             className="btn min-h-14"
             onClick={() => void Notification.requestPermission()}
           >
-            Notify me outside this page
+            Turn on notifications
           </button>
         ) : null}
       </fieldset>
       <figure className="mt-2 flex items-center gap-4 border-t border-rule pt-3">
         <img
           src={`${at(`/api/runs/${run.id}/code.svg`)}${BASE ? "?demo=true" : ""}`}
-          alt="QR code of this view's address"
+          alt="QR code for this page"
           width={120}
           height={120}
           className="rounded bg-white p-1"
         />
-        <figcaption className="text-soft">
-          Opens this view on a phone in the same network, if the program listens there.
-        </figcaption>
+        <figcaption className="text-soft">Scan to open this on a phone on the same network.</figcaption>
       </figure>
       <button
         type="button"

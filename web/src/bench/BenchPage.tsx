@@ -52,9 +52,9 @@ export function BenchPage() {
     return (
       <main id="work" className="grid min-h-dvh place-items-center bg-stone p-6 text-xl">
         <p role="status">
-          {connected ? "One moment…" : "The server does not answer, or there is no such day; trying again."}{" "}
+          {connected ? "Loading…" : "No connection, or no such day. Trying again."}{" "}
           <Link to="/days" className="underline">
-            To the days
+            See all days
           </Link>
         </p>
       </main>
@@ -92,7 +92,7 @@ export function BenchPage() {
       {run.finished || run.ended ? <Finished run={run} /> : null}
       <div className="grid flex-1 grid-cols-[minmax(0,1fr)] gap-3.5 lg:grid-cols-[minmax(0,1fr)_26rem]">
         <NowCard cards={hands} run={run} now={now} press={press} />
-        <section aria-label="What has its time" className="flex flex-col gap-3.5">
+        <section aria-label="Timers" className="flex flex-col gap-3.5">
           {full.map((t) => (
             <TimerCard
               key={t.tasks.join(".")}
@@ -117,11 +117,11 @@ export function BenchPage() {
             </ul>
           ) : null}
           {timers.length === 0 && !run.finished ? (
-            <p className="rounded-2xl bg-worktop px-5 py-4 text-soft">Nothing is in the oven or the cold.</p>
+            <p className="rounded-2xl bg-worktop px-5 py-4 text-soft">Nothing in the oven or chilling.</p>
           ) : null}
         </section>
       </div>
-      <section aria-label="The day" className="rounded-2xl bg-worktop px-4 py-2">
+      <section aria-label="Timeline" className="rounded-2xl bg-worktop px-4 py-2">
         <Tape run={run} now={now} />
       </section>
       <Below run={run} press={press} />
@@ -143,11 +143,11 @@ function Waiting({
   waiting: number;
   held: Refusal | undefined;
 }) {
-  const presses = waiting === 0 ? "what you press" : waiting === 1 ? "one press" : `${waiting} presses`;
+  const presses = waiting === 0 ? "what you tap" : waiting === 1 ? "1 tap" : `${waiting} taps`;
   if (held && waiting > 0 && held.problem.status === 401) {
     return (
       <p role="alert" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">
-        This device must be let in again. Kept here until then: {presses}.{" "}
+        Connect this device again to send {presses}.{" "}
         <a href={pairHere()} className="underline">
           Enter a code
         </a>
@@ -157,15 +157,15 @@ function Waiting({
   if (!connected) {
     return (
       <p role="status" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">
-        The server does not answer. Go on pressing: {presses} will be sent when it is back.
+        No connection. Keep going: {presses} will be sent once it’s back.
       </p>
     );
   }
   if (!held || waiting === 0) return null;
   return (
     <p role="status" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">
-      {sentenceOf(held.problem.errors[0]?.message ?? held.problem.detail)} Go on pressing: {presses} will be
-      sent again.
+      {sentenceOf(held.problem.errors[0]?.message ?? held.problem.detail)} Keep going: {presses} will be sent
+      again.
     </p>
   );
 }
@@ -233,13 +233,13 @@ function Head({ run, now, press }: { run: Run; now: number; press: Press }) {
         <Link
           to={`/days/${run.date}`}
           className="no-underline hover:underline"
-          aria-label={`${run.name}: the plan of the day`}
+          aria-label={`${run.name}: plan of the day`}
         >
           {run.name}
         </Link>
         {run.rehearsal ? (
           <span className="ml-3 rounded-lg bg-cold px-2.5 py-1 text-base text-on-spruce">
-            Rehearsal, {run.speed} times as fast
+            Rehearsal, {run.speed}× speed
           </span>
         ) : null}
       </p>
@@ -249,7 +249,7 @@ function Head({ run, now, press }: { run: Run; now: number; press: Press }) {
           className={`rounded-xl px-3.5 py-2 font-semibold ${late > 0 ? "bg-warm-pale text-warm" : "bg-worktop"}`}
         >
           {run.lots.length > 1 ? `${latest.name} ready` : "Ready"} {clock(latest.ready_at)},{" "}
-          {late > 0 ? `${duration(late)} late` : late < 0 ? `${duration(-late)} to spare` : "in time"}
+          {late > 0 ? `${duration(late)} late` : late < 0 ? `${duration(-late)} to spare` : "on time"}
         </p>
       ) : null}
       {help ? (
@@ -329,9 +329,9 @@ function NowCard({
     return (
       <section
         className="grid place-items-center rounded-3xl bg-worktop p-8 text-soft"
-        aria-label="Your hands"
+        aria-label="What to do now"
       >
-        {run.finished ? "All is done." : "Nothing for the hands; mind the oven."}
+        {run.finished ? "All done." : "Nothing to do. Watch the oven."}
       </section>
     );
   }
@@ -340,12 +340,12 @@ function NowCard({
   return (
     <section
       className="flex flex-col gap-4 rounded-3xl bg-worktop p-5 sm:px-8 sm:py-6"
-      aria-label="Your hands"
+      aria-label="What to do now"
     >
       <div>
         <p className="font-semibold text-soft">
           {card.now
-            ? "Now, your hands"
+            ? "Now"
             : `Next, at ${clock(card.start_at)}${due > 0 ? `, in ${duration(Math.max(1, due))}` : ""}`}
         </p>
         <h1 className="mt-1 font-head text-[2.5rem] font-bold leading-[1.05] tracking-tight sm:text-[3.4rem]">
@@ -392,7 +392,7 @@ function NowCard({
         </button>
       </div>
       {cards.length > 1 ? (
-        <ul className="grid border-t border-rule pt-2" aria-label="What comes for the hands">
+        <ul className="grid border-t border-rule pt-2" aria-label="Up next">
           {cards
             .filter((c) => c.task !== card.task)
             .slice(0, NEXT)
@@ -426,12 +426,12 @@ function Strip({ strip, now, zero }: { strip: NonNullable<HandCard["strip"]>; no
   const rest = strip.to_min - Math.max(now, strip.from_min);
   const says =
     now < strip.out_min
-      ? `Out of the cold at ${clock(shifted(zero, strip.out_min))}, workable for ${duration(strip.to_min - strip.from_min)}`
+      ? `Take it out at ${clock(shifted(zero, strip.out_min))}: workable ${duration(strip.to_min - strip.from_min)}`
       : now < strip.from_min
-        ? `It can be worked from ${clock(shifted(zero, Math.ceil(strip.from_min)))}`
+        ? `Workable from ${clock(shifted(zero, Math.ceil(strip.from_min)))}`
         : rest > 0
-          ? `The sheet stays workable ${duration(Math.max(1, rest))} more`
-          : "It is getting too soft: back into the cold";
+          ? `Workable ${duration(Math.max(1, rest))} more`
+          : "Getting too soft: chill it again";
   return (
     <div>
       <div className="relative h-8 overflow-hidden rounded-lg bg-warm-pale" aria-hidden="true">
@@ -444,7 +444,7 @@ function Strip({ strip, now, zero }: { strip: NonNullable<HandCard["strip"]>; no
       <p className="mt-1.5 flex justify-between gap-3">
         <span className="text-soft">{from > 8 ? "too cold to roll" : ""}</span>
         <strong className="text-center">{says}</strong>
-        <span className="text-soft">tacky</span>
+        <span className="text-soft">too soft</span>
       </p>
     </div>
   );
@@ -484,7 +484,7 @@ function TimerCard({
       <p className="flex items-baseline justify-between gap-3 font-semibold">
         <span className="min-w-0 truncate">{t.title}</span>
         <span className="num shrink-0 font-normal">
-          {t.to_begin ? "" : t.step === "bake" ? stopwatch(now - t.since_min) : `in ${clock(t.since_at)}`}
+          {t.to_begin ? "" : t.step === "bake" ? stopwatch(now - t.since_min) : `in at ${clock(t.since_at)}`}
         </span>
       </p>
       <div className="flex items-center justify-between gap-3">
@@ -538,7 +538,7 @@ function TimerCard({
           ) : null}
           {loud && !heard ? (
             <button type="button" className="btn btn-quiet min-h-14 px-4 text-lg" onClick={onHeard}>
-              Heard
+              Silence
             </button>
           ) : null}
         </div>
@@ -555,13 +555,11 @@ function Finished({ run }: { run: Run }) {
   const navigate = useNavigate();
   return (
     <section className="rounded-2xl bg-pale px-5 py-4 text-on-pale">
-      <p className="font-head text-2xl font-bold">{run.ended ? "This day has ended." : "All is done."}</p>
+      <p className="font-head text-2xl font-bold">{run.ended ? "This day is over." : "All done."}</p>
       <p className="mt-1">
-        {run.ended
-          ? "What was noted stays."
-          : "Record what came out while you remember it; then end the day."}{" "}
+        {run.ended ? "Your notes are saved." : "Record your bakes now, then end the day."}{" "}
         <Link to={`/days/${run.date}`} className="font-semibold underline">
-          The plan of the day
+          See the plan
         </Link>
       </p>
       {run.ended ? null : (

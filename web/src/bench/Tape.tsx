@@ -8,18 +8,18 @@ import type { Run } from "./run";
 type Bar = Run["bars"][number];
 
 const LANES = [
-  { key: "hands", name: "Hands", fill: "fill-spruce", text: "fill-on-spruce" },
+  { key: "hands", name: "Hands-on", fill: "fill-spruce", text: "fill-on-spruce" },
   { key: "cold", name: "Cold", fill: "fill-cold-pale", text: "" },
   { key: "oven", name: "Oven", fill: "fill-butter", text: "on-butter" },
-  { key: "cooling", name: "Cool", fill: "fill-stone-2", text: "" },
+  { key: "cooling", name: "Cooling", fill: "fill-stone-2", text: "" },
 ] as const;
 const WORD: Partial<Record<Bar["step"], string>> = {
   mix: "mix",
-  form: "form",
+  form: "shape",
   cut: "cut",
   finish: "finish",
   pack: "pack",
-  preheat: "heat",
+  preheat: "preheat",
   rest: "rest",
   dry: "dry",
 };
@@ -34,7 +34,7 @@ function word(bar: Bar): string {
 export function Tape({ run, now }: { run: Run; now: number }) {
   const narrow = useNarrow();
   const width = narrow ? 430 : 1180;
-  const left = 62;
+  const left = 78;
   const span = narrow ? 60 : 110;
   const from = now - span * 0.36;
   const x = (min: number) => left + ((min - from) / span) * (width - left - 8);
@@ -55,7 +55,7 @@ export function Tape({ run, now }: { run: Run; now: number }) {
       viewBox={`0 0 ${width} ${y + 24}`}
       className="block w-full"
       role="img"
-      aria-label="The day around now; done is hatched"
+      aria-label="Timeline around now; finished steps are hatched"
     >
       <defs>
         <pattern id="done" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">

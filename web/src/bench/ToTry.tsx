@@ -17,20 +17,20 @@ export function ToTry({ jobs }: { jobs: readonly number[] }) {
   );
   if (open.size === 0) return null;
   return (
-    <ul aria-label="To try today" className="rounded-xl bg-worktop px-4 py-1">
+    <ul aria-label="Tests today" className="rounded-xl bg-worktop px-4 py-1">
       {[...open.values()].map((t) => (
         <li key={t.id} className="border-t border-rule py-1 first:border-t-0">
           {t.test ? (
             <p className="py-1.5">
-              <strong>To try:</strong> <Says of={t.test.says} />{" "}
+              <strong>Test:</strong> <Says of={t.test.says} />{" "}
               <Link to={`/jobs/${t.job}/ledger/trials`} className="underline">
-                Read it out
+                Enter the result
               </Link>
             </p>
           ) : t.trial ? (
             <details>
               <summary className="min-h-11 cursor-pointer py-1.5">
-                <strong>To try:</strong> {t.name},{" "}
+                <strong>Test:</strong> {t.name},{" "}
                 {t.trial.ways.map((name, way) => `${LETTERS[way]} ${name}`).join(", ")}
               </summary>
               <div className="flex flex-wrap gap-4 py-2">
@@ -41,9 +41,9 @@ export function ToTry({ jobs }: { jobs: readonly number[] }) {
                 ))}
               </div>
               <p className="pb-2">
-                Lay them so, and keep the letters in mind when they come out.{" "}
+                Lay them out like this. Keep track of the letters after baking.{" "}
                 <Link to={`/jobs/${t.job}/ledger/trials`} className="underline">
-                  Write down what was measured
+                  Enter measurements
                 </Link>
               </p>
             </details>

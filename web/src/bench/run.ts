@@ -92,9 +92,9 @@ export function useRun(
       const { run } = newest.current;
       if (!run)
         throw new Refusal({
-          title: "not told yet",
+          title: "not loaded yet",
           status: 0,
-          detail: "The day is not known yet.",
+          detail: "The day isn’t loaded yet.",
           errors: [],
         });
       const strange = presses.findIndex((p) => p.of !== run.began);

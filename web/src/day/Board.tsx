@@ -11,11 +11,11 @@ type Task = Day["tasks"][number];
 const TONES = ["fill-butter", "fill-ice", "fill-blush", "fill-stone-2", "fill-dough", "fill-slack"] as const;
 const WORD: Partial<Record<Task["step"], string>> = {
   mix: "mix",
-  form: "form",
+  form: "shape",
   cut: "cut",
   finish: "finish",
   pack: "pack",
-  preheat: "heat",
+  preheat: "preheat",
   rest: "rest",
   dry: "dry",
 };
@@ -40,7 +40,7 @@ export function Board({
 }) {
   const narrow = useNarrow();
   const width = narrow ? 430 : 820;
-  const left = 66;
+  const left = 80;
   const ready = day.ready_by ?? "";
   const jobOf = (lot: number) =>
     day.jobs.findIndex((j) => (tried ?? day).jobs.find((t) => t.job_id === j.job_id)?.lots.includes(lot));
@@ -60,7 +60,7 @@ export function Board({
     (a, b) => a - b,
   );
   const lanes = [
-    { name: "Hands", tasks: tasks.filter((t) => t.lane === "hands") },
+    { name: "Hands-on", tasks: tasks.filter((t) => t.lane === "hands") },
     { name: "Cold", tasks: tasks.filter((t) => t.lane === "cold") },
     ...ovens.map((o) => ({
       name: ovens.length > 1 ? `Oven ${o}` : "Oven",
@@ -78,7 +78,7 @@ export function Board({
       viewBox={`0 0 ${width} ${y + 26}`}
       className="w-full"
       role="group"
-      aria-label="The day's lanes"
+      aria-label="The day’s timeline"
     >
       {ticks.map((t) => (
         <g key={t}>
@@ -226,7 +226,7 @@ function Flag({
     <g
       role="slider"
       tabIndex={0}
-      aria-label={`${job.name} is wanted at`}
+      aria-label={`${job.name}, ready-by time`}
       aria-valuetext={clock(shown)}
       aria-valuenow={wanted}
       className="group cursor-ew-resize touch-none outline-none"

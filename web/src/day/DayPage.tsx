@@ -49,11 +49,11 @@ export function DaysPage() {
     <main id="work" className="flex-1 rounded-2xl bg-worktop p-6">
       <h1 className="h-station">Days</h1>
       <p className="mt-2 text-lg">
-        Nothing is planned yet.{" "}
+        No jobs yet.{" "}
         <Link to="/new" className="underline">
           Plan a job
         </Link>
-        : its day is laid out here.
+        .
       </p>
     </main>
   );
@@ -90,7 +90,7 @@ export function DayPage() {
               {day.data && day.data.jobs.length > 0
                 ? day.data.jobs.map((j) => j.name).join(", ")
                 : here < 0 && dates.data
-                  ? "Nothing is wanted on this day."
+                  ? "Nothing due this day."
                   : ""}
             </p>
           </div>
@@ -113,7 +113,7 @@ export function DayPage() {
                   href={at(`/api/days/${date}/calendar`)}
                   download={`Baking ${date}.ics`}
                 >
-                  Calendar file
+                  Save to calendar
                 </a>
                 <button type="button" className="btn btn-small" onClick={() => print()}>
                   Print the day
@@ -128,8 +128,7 @@ export function DayPage() {
               <>
                 <Board picture={picture} day={day.data} tried={tried} onTry={setTrial} />
                 <p className="no-print mt-2 text-fine text-soft">
-                  Drag a flag, or move it with the arrow keys: the day is laid out anew while it is held, and
-                  stays so when it is let go. Undo takes it back.
+                  Drag a flag or use the arrow keys to change when a job is ready.
                 </p>
                 <OnePage day={tried ?? day.data} />
               </>
@@ -155,35 +154,35 @@ function About({ day }: { day: Day }) {
   return (
     <>
       <div>
-        <h2 className="h-part">Start</h2>
+        <h2 className="h-part">Start by</h2>
         <p className="answer mt-1">{clock(start)}</p>
         <p className="mt-1 text-soft">
-          {sameDay(start, ready) ? "" : `${longDay(start)}; `}last wanted{" "}
+          {sameDay(start, ready) ? "" : `${longDay(start)}; `}last ready by{" "}
           {sameDay(start, ready) ? clock(ready) : dayClock(ready)}
         </p>
         {day.run_id != null ? (
-          <p className="say mt-3">Under way: the bench tells how it goes.</p>
+          <p className="say mt-3">Under way. Follow it at the bench.</p>
         ) : day.late_min > 0 ? (
           <p role="status" className="mt-3 rounded-xl bg-warm-pale px-4 py-3 text-warm">
-            <strong>That start has passed.</strong> Begun now, all is ready {duration(day.late_min)} later
-            than wanted. Move a flag, or see below what helps.
+            <strong>The start time has passed.</strong> Start now and you finish {duration(day.late_min)}{" "}
+            late. Move a flag, or see below for what helps.
           </p>
         ) : (
           <p className="say mt-3">
-            Begin no later than this. <strong>{duration(day.hands_min)}</strong> of it is work by hand.
+            <strong>{duration(day.hands_min)}</strong> of hands-on work.
           </p>
         )}
       </div>
       <Begin day={day} />
       {day.lacks.length > 0 ? (
         <section className="rounded-xl bg-warm-pale p-4 text-warm">
-          <h2 className="h-part">It does not go as it stands</h2>
+          <h2 className="h-part">This day doesn’t fit yet</h2>
           {day.lacks.map((l) => (
             <p key={l.text} className="mt-1">
               <Says of={l} />.
             </p>
           ))}
-          <p className="mt-1">The board shows the day as it would be with that.</p>
+          <p className="mt-1">Shown as if you had it.</p>
         </section>
       ) : null}
       {day.not_planned.map((j) => (
@@ -202,17 +201,17 @@ function About({ day }: { day: Day }) {
       ))}
       {day.clashes.length > 0 ? (
         <section className="rounded-xl bg-warm-pale p-4 text-warm">
-          <h2 className="h-part">Another day wants the same</h2>
+          <h2 className="h-part">Overlaps another day</h2>
           {day.clashes.map((c) => (
             <p key={`${c.date} ${c.lane} ${c.from_at}`} className="mt-1">
               <Link className="font-semibold underline" to={`/days/${c.date}`}>
                 {longDay(`${c.date}T00:00`)}
               </Link>
-              : {c.lane === "hands" ? "the hands" : "the oven"}, {dayClock(c.from_at)} to{" "}
+              : {c.lane === "hands" ? "you" : "the oven"}, {dayClock(c.from_at)} to{" "}
               {sameDay(c.from_at, c.to_at) ? clock(c.to_at) : dayClock(c.to_at)}.
             </p>
           ))}
-          <p className="mt-1">Each day is planned by itself: move a flag of one of them.</p>
+          <p className="mt-1">Move a flag on either day.</p>
         </section>
       ) : null}
       {day.helps.length > 0 ? (
@@ -229,7 +228,7 @@ function About({ day }: { day: Day }) {
       ) : null}
       {day.shared.length > 0 ? (
         <section>
-          <h2 className="h-part">Shared</h2>
+          <h2 className="h-part">Shared by jobs</h2>
           <ul className="mt-1 space-y-1">
             {day.shared.map((s) => (
               <li key={s.text}>
@@ -248,7 +247,7 @@ function About({ day }: { day: Day }) {
                 {j.name}
               </Link>
               <span className="block text-soft">
-                {j.pieces} pieces, wanted {clock(j.ready_by)}, begun{" "}
+                {j.pieces} cookies, ready by {clock(j.ready_by)}, start{" "}
                 {sameDay(j.start_at, j.ready_by) ? clock(j.start_at) : dayClock(j.start_at)}
               </span>
             </li>
@@ -276,11 +275,11 @@ function Begin({ day }: { day: Day }) {
     <div className="grid gap-2">
       {day.run_id == null ? (
         <button type="button" className="btn btn-main" onClick={() => void begin(false)}>
-          Begin this day at the bench
+          Start this day at the bench
         </button>
       ) : (
         <Link className="btn btn-main" to={`/bench/${day.run_id}`}>
-          Go on at the bench
+          Continue at the bench
         </Link>
       )}
       <button type="button" className="btn" onClick={() => void begin(true)}>

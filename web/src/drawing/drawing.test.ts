@@ -29,7 +29,7 @@ describe("quantities in words", () => {
     expect(inches(10.3125)).toBe("10\u215c\u00a0in");
     expect(inches(2.25)).toBe("2\u00bc\u00a0in");
     expect(inches(6 / 25.4)).toBe("scant \u00bc\u00a0in");
-    expect(inches(0.01)).toBe("under 1\u204416\u00a0in");
+    expect(inches(0.01)).toBe("0.01\u00a0in");
   });
 
   it("carries sixteen ounces into the pound", () => {
@@ -84,7 +84,7 @@ describe("quantities in words", () => {
     ]);
     const us = makeFormat("us", TABLE);
     expect([us.lengths(0, 0.5), us.lengths(0, 2), us.lengths(96, 98)]).toEqual([
-      "under 1\u204416\u00a0in",
+      "0.02\u00a0in",
       "0\u20131\u204416\u00a0in",
       "3\u00be\u20133\u215e\u00a0in",
     ]);
@@ -139,13 +139,13 @@ describe("sentences of the server", () => {
     expect([say(said, metric), say(said, us)]).toEqual(["Never: at 19\u00b0.", "Never: at 66\u00b0F."]);
     expect(
       say(
-        after("Taken back: ", {
+        after("Undone: ", {
           text: "to 6.35\u00a0mm",
           parts: ["to ", { quantity: "length", value: 6.35, places: 2 }],
         }),
         us,
       ),
-    ).toBe("Taken back: to \u00bc\u00a0in");
+    ).toBe("Undone: to \u00bc\u00a0in");
   });
 });
 
@@ -206,8 +206,8 @@ describe("times in words", () => {
     expect([8.4, 60, 104, 125.2].map(duration)).toEqual([
       "8\u00a0min",
       "1\u00a0h",
-      "1\u00a0h\u00a044",
-      "2\u00a0h\u00a005",
+      "1\u00a0h\u00a044\u00a0min",
+      "2\u00a0h\u00a05\u00a0min",
     ]);
   });
 });

@@ -20,19 +20,23 @@ export type Said = string | Sentence;
 
 function figure({ quantity, value, and, joint, places }: Figure, format: Format): string {
   const [one, unit]: [(v: number) => string, string] = {
-    length: [format.length, ""] as const,
+    // Scant and full are for a figure that stands alone.
+    length: [(mm: number) => format.length(mm).replace(/^(scant|full) /, ""), ""] as const,
     mass: [format.mass, ""] as const,
     temperature: [
       (c: number) => number(format.shown("temperature", c), places),
-      format.units.temperature === "f" ? "\u00b0F" : "\u00b0",
+      format.units.temperature === "f" ? "\u00b0F" : "\u00a0\u00b0C",
     ] as const,
-    setting: [format.oven, ""] as const,
+    setting: [
+      (c: number) => format.oven(c).replace(/\u00b0F?$/, ""),
+      format.units.temperature === "f" ? "\u00b0F" : "\u00a0\u00b0C",
+    ] as const,
     difference: [
       (k: number) => number(format.shown("temperature", k) - format.shown("temperature", 0), places),
       "\u00b0",
     ] as const,
     span: [(min: number) => number(min, places), "\u00a0min"] as const,
-    share: [(percent: number) => number(percent, places), "\u00a0%"] as const,
+    share: [(percent: number) => number(percent, places), "%"] as const,
   }[quantity] as [(v: number) => string, string];
   const first = one(value);
   const other = and === undefined || and === null ? undefined : one(and);
@@ -42,7 +46,8 @@ function figure({ quantity, value, and, joint, places }: Figure, format: Format)
 }
 
 /** A figure and its unit never part at the end of a line. */
-const tied = (text: string): string => text.replace(/(\d) (mm|k?g|min|h|%)(?![\p{L}\d])/gu, "$1\u00a0$2");
+const tied = (text: string): string =>
+  text.replace(/(\d) (mm|cm|k?g|min|h|\u00b0C)(?![\p{L}\d])/gu, "$1\u00a0$2");
 
 /** What is said, in the units shown. */
 export function say(said: Said, format: Format): string {

@@ -77,16 +77,16 @@ export function dayClock(iso: string): string {
   return `${WEEKDAYS[new Date(asUtc(iso)).getUTCDay()] ?? ""} ${clock(iso)}`;
 }
 
-/** `Saturday 28 Nov`. */
+/** `Saturday, Nov 28`. */
 export function longDay(iso: string): string {
   const date = new Date(asUtc(iso));
-  return `${LONG_WEEKDAYS[date.getUTCDay()] ?? ""} ${date.getUTCDate()} ${MONTHS[date.getUTCMonth()] ?? ""}`;
+  return `${LONG_WEEKDAYS[date.getUTCDay()] ?? ""}, ${MONTHS[date.getUTCMonth()] ?? ""} ${date.getUTCDate()}`;
 }
 
-/** `28 Nov 14:00`. */
+/** `Nov 28, 14:00`. */
 export function dateClock(iso: string): string {
   const date = new Date(asUtc(iso));
-  return `${date.getUTCDate()} ${MONTHS[date.getUTCMonth()] ?? ""} ${clock(iso)}`;
+  return `${MONTHS[date.getUTCMonth()] ?? ""} ${date.getUTCDate()}, ${clock(iso)}`;
 }
 
 /** Whether the two lie on the same day. */
@@ -149,14 +149,14 @@ export function utcOf(iso: string): string {
   return new Date(momentOf(iso)).toISOString();
 }
 
-/** `46 min`, `1 h 44`, `2 h`. */
+/** `46 min`, `1 h 44 min`, `2 h`. */
 export function duration(minutes: number): string {
   const whole = Math.round(minutes);
   if (whole < 60) return `${whole}\u00a0min`;
   const rest = whole % 60;
   return rest === 0
     ? `${Math.floor(whole / 60)}\u00a0h`
-    : `${Math.floor(whole / 60)}\u00a0h\u00a0${two(rest)}`;
+    : `${Math.floor(whole / 60)}\u00a0h\u00a0${rest}\u00a0min`;
 }
 
 /** `14:05`, `14.05`, `1405`, `14` or `2:05 pm` as a time of the day; nothing when it is none. */

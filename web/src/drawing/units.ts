@@ -77,7 +77,10 @@ function fraction(value: number): string {
 export function inches(value: number): string {
   const size = Math.abs(value);
   if (size === 0) return "0\u00a0in";
-  if (size < UNDER) return "under 1\u204416\u00a0in";
+  if (size < UNDER) {
+    const text = number(value, 2);
+    return text === "0" ? "less than 0.01\u00a0in" : `${text}\u00a0in`;
+  }
   const fine = size < 1 ? 16 : 8;
   const off = size - Math.round(size * fine) / fine;
   const nearly = size >= 1 || Math.abs(off) <= AS_GOOD_AS ? "" : off < 0 ? "scant " : "full ";

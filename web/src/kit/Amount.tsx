@@ -94,7 +94,7 @@ export function Amount({
       wanted.current = kept.current;
       typing.refused();
       setFault(
-        faultOf(error, "text") ?? faultOf(error, field) ?? otherFault(error, []) ?? "That was refused.",
+        faultOf(error, "text") ?? faultOf(error, field) ?? otherFault(error, []) ?? "Couldn’t save that.",
       );
     } finally {
       busy.current = false;
@@ -211,7 +211,7 @@ function figureOf(format: Format, kind: Kind, value: number): string {
     case "volume":
       return `${number(format.shown("volume", value), format.units.weight === "g" ? 0 : 2).replaceAll(",", "")} ${format.symbol("volume")}${format.units.weight === "g" ? "" : "s"}`;
     case "percent":
-      return `${value}\u00a0%`;
+      return `${value}%`;
     case "count":
     case "ratio":
       return String(value);

@@ -16,11 +16,11 @@ export function AskToLeave({ when, what }: { when: boolean; what: string }) {
   return (
     <Question
       open={blocker.state === "blocked"}
-      title="Leave without keeping it?"
+      title="Leave without saving?"
       about={what}
       first="no"
-      yes={{ label: "Leave it", act: () => blocker.proceed?.() }}
-      no={{ label: "Stay here", act: () => blocker.reset?.() }}
+      yes={{ label: "Leave", act: () => blocker.proceed?.() }}
+      no={{ label: "Stay", act: () => blocker.reset?.() }}
     />
   );
 }

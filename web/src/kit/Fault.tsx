@@ -22,7 +22,7 @@ export function otherFault(error: unknown, fields: readonly string[]): Said | un
     if (stray) return told(stray);
     return error.problem.errors.length === 0 ? sentence(error.problem.detail) : undefined;
   }
-  return error ? "Something went wrong; nothing was lost." : undefined;
+  return error ? "Something went wrong. Nothing is lost." : undefined;
 }
 
 export function Fault({ id, text }: { id?: string; text: Said | undefined }) {

@@ -79,7 +79,7 @@ export function PaperCorners({
           role="slider"
           aria-label={`Corner ${i + 1}`}
           aria-valuenow={Math.round(c[0] * 100)}
-          aria-valuetext={`${Math.round(c[0] * 100)} % across, ${Math.round(c[1] * 100)} % down`}
+          aria-valuetext={`${Math.round(c[0] * 100)}% across, ${Math.round(c[1] * 100)}% down`}
           onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
           onPointerMove={drag(i)}
           onKeyDown={key(i, c)}

@@ -15,19 +15,19 @@ export function StaleHere() {
   return (
     <Question
       open={now !== null}
-      title="Changed elsewhere meanwhile"
+      title="Someone else changed this"
       about={
         <ul className="space-y-1">
           {now?.faults.map((f) => (
             <li key={f.field}>
               <strong>{fieldWords(f.field)}:</strong> {sentence(f.message)}
-              {f.given ? ` You wanted ${f.given}.` : ""}
+              {f.given ? ` You entered ${f.given}.` : ""}
             </li>
           ))}
         </ul>
       }
-      yes={{ label: "Make it mine", act: () => now?.answer("mine") }}
-      no={{ label: "Leave it as it is now", act: () => now?.answer("theirs") }}
+      yes={{ label: "Use mine", act: () => now?.answer("mine") }}
+      no={{ label: "Use theirs", act: () => now?.answer("theirs") }}
     />
   );
 }

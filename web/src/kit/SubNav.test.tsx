@@ -7,7 +7,7 @@ import { SubNav } from "./SubNav";
 
 const VIEWS = [
   { path: "", name: "What it is" },
-  { path: "/mix", name: "Mix it" },
+  { path: "/mix", name: "Mixing card" },
   { path: "/label", name: "Cost and label", rare: true },
 ] as const;
 
@@ -30,9 +30,9 @@ describe("the views of a station", () => {
   it("stand in front where most jobs need them, the rest behind More, which is remembered", async () => {
     const user = userEvent.setup();
     show("/jobs/1/dough");
-    expect(links()).toEqual(["What it is", "Mix it"]);
+    expect(links()).toEqual(["What it is", "Mixing card"]);
     await user.click(screen.getByRole("button", { name: "More" }));
-    expect(links()).toEqual(["What it is", "Mix it", "Cost and label"]);
+    expect(links()).toEqual(["What it is", "Mixing card", "Cost and label"]);
     cleanup();
     show("/jobs/1/dough/mix");
     expect(links()).toHaveLength(3);

@@ -71,7 +71,7 @@ export function useDraft(value: string, onSave: (value: string) => Promise<unkno
         },
         (error: unknown) => {
           typing.refused();
-          setFault(faultOf(error, field) ?? otherFault(error, []) ?? "That was refused.");
+          setFault(faultOf(error, field) ?? otherFault(error, []) ?? "Couldn’t save that.");
         },
       );
   };

@@ -31,7 +31,7 @@ export function Tints({ of, tints, field, onSave }: Of) {
       setFault(undefined);
     } catch (error) {
       setFault(
-        faultOf(error, field) ?? faultOf(error, "text") ?? otherFault(error, []) ?? "That was refused.",
+        faultOf(error, field) ?? faultOf(error, "text") ?? otherFault(error, []) ?? "Couldn’t save that.",
       );
     }
   };
@@ -56,7 +56,7 @@ export function Tints({ of, tints, field, onSave }: Of) {
             <button
               type="button"
               className="min-h-11 min-w-11 text-soft"
-              aria-label={`No ${t.name}`}
+              aria-label={`Remove ${t.name}`}
               onClick={() => void onSave(tints.filter((_, at) => at !== i)).catch(() => undefined)}
             >
               ×
@@ -73,7 +73,7 @@ export function Tints({ of, tints, field, onSave }: Of) {
       >
         <input
           className="field min-w-0 flex-1"
-          aria-label="Colour"
+          aria-label="Color"
           placeholder="red"
           value={name}
           onChange={(e) => setName(e.target.value)}
@@ -81,7 +81,7 @@ export function Tints({ of, tints, field, onSave }: Of) {
         <input
           className="field num !w-24"
           aria-label={`Share of ${of}`}
-          placeholder="20 %"
+          placeholder="20%"
           value={share}
           onChange={(e) => setShare(e.target.value)}
         />

@@ -11,15 +11,13 @@ export function Unread({ of }: { of: readonly Asked[] }) {
   if (error) {
     return (
       <div className="p-5">
-        <Fault
-          text={otherFault(error, []) ?? "The server answers something that this page does not understand."}
-        />
+        <Fault text={otherFault(error, []) ?? "Can’t read the server’s answer. Reload the page."} />
       </div>
     );
   }
   return (
     <p className="p-5 text-soft" role="status">
-      {of.some((q) => q.failureCount > 0) ? "The server does not answer; trying again." : "One moment…"}
+      {of.some((q) => q.failureCount > 0) ? "No answer from the server. Trying again." : "One moment…"}
     </p>
   );
 }

@@ -10,12 +10,12 @@ export function Unsent() {
   const { waiting, held, tries } = useSyncExternalStore(onOutgoing, outgoing);
   useEffect(() => holdHere(() => outgoing().waiting > 0), []);
   if (!held || waiting === 0 || (tries < TOLD_FROM && held.problem.status !== 401)) return null;
-  const changes = waiting === 1 ? "One change is" : `${waiting} changes are`;
+  const changes = waiting === 1 ? "1 change is" : `${waiting} changes are`;
   const why =
     held.problem.status === 401
-      ? "This device must be let in again."
+      ? "Connect this device again."
       : held.problem.status === 0
-        ? "The server does not answer."
+        ? "No answer from the server."
         : `The server says: ${held.problem.detail.replace(/\.$/, "")}.`;
   return (
     <div
@@ -23,7 +23,7 @@ export function Unsent() {
       className="no-print fixed inset-x-3 bottom-3 z-40 mx-auto flex max-w-xl flex-wrap items-center gap-x-4 gap-y-1 rounded-2xl bg-warm-pale px-4 py-2 font-semibold text-warm shadow-lg"
     >
       <p className="min-w-0 flex-1">
-        {why} {changes} kept here and will be sent again.
+        {why} {changes} saved here, to send again.
       </p>
       {held.problem.status === 401 ? (
         <a className="btn btn-small" href={pairHere()} target="_blank" rel="noreferrer" onClick={tryNow}>

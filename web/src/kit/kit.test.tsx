@@ -51,7 +51,7 @@ const READS: Record<string, number> = {
 
 function refusal(field: string, message: string): Refusal {
   return new Refusal({
-    title: "values that cannot be used",
+    title: "Check these values",
     status: 422,
     detail: message,
     errors: [{ field, message, accepted: "" }],
@@ -100,10 +100,10 @@ describe("an amount", () => {
   it("keeps what was typed once the server has read it", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, {
+    render(<Amount label="Gap" kind="length" value={6} field="web_mm" onSave={onSave} />, {
       wrapper: Around,
     });
-    const field = screen.getByRole("textbox", { name: "Gap between pieces" });
+    const field = screen.getByRole("textbox", { name: "Gap" });
     expect(field).toHaveProperty("value", "6 mm");
     await user.clear(field);
     await user.type(field, "1/4 in{Enter}");
@@ -114,10 +114,10 @@ describe("an amount", () => {
   it("holds a text that does not read, with its fault, and does not save it", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, {
+    render(<Amount label="Gap" kind="length" value={6} field="web_mm" onSave={onSave} />, {
       wrapper: Around,
     });
-    const field = screen.getByRole("textbox", { name: "Gap between pieces" });
+    const field = screen.getByRole("textbox", { name: "Gap" });
     await user.clear(field);
     await user.type(field, "a bit{Enter}");
     expect((await screen.findByRole("alert")).textContent).toContain("is not understood");
@@ -140,7 +140,9 @@ describe("an amount", () => {
     const field = screen.getByRole("textbox", { name: "Set to" });
     await user.clear(field);
     await user.type(field, "400{Enter}");
-    expect((await screen.findByRole("alert")).textContent).toBe("400 \u00b0C is outside 140 to 220 \u00b0C.");
+    expect((await screen.findByRole("alert")).textContent).toBe(
+      "400\u00a0\u00b0C is outside 140 to 220\u00a0\u00b0C.",
+    );
     expect(field).toHaveProperty("value", "400");
   });
 
@@ -200,10 +202,10 @@ describe("an amount", () => {
   it("is nudged by the arrows", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, {
+    render(<Amount label="Gap" kind="length" value={6} field="web_mm" onSave={onSave} />, {
       wrapper: Around,
     });
-    await user.click(screen.getByRole("textbox", { name: "Gap between pieces" }));
+    await user.click(screen.getByRole("textbox", { name: "Gap" }));
     await user.keyboard("{ArrowUp}");
     await waitFor(() => expect(onSave).toHaveBeenLastCalledWith(7));
     await user.keyboard("{ArrowDown}");
@@ -213,10 +215,10 @@ describe("an amount", () => {
   it("is nudged on from what was typed, and by as many presses as there were", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, {
+    render(<Amount label="Gap" kind="length" value={6} field="web_mm" onSave={onSave} />, {
       wrapper: Around,
     });
-    const web = screen.getByRole("textbox", { name: "Gap between pieces" });
+    const web = screen.getByRole("textbox", { name: "Gap" });
     await user.clear(web);
     await user.type(web, "8{Enter}");
     await waitFor(() => expect(onSave).toHaveBeenLastCalledWith(8));
@@ -228,23 +230,23 @@ describe("an amount", () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
     const { rerender } = render(
-      <Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />,
+      <Amount label="Gap" kind="length" value={6} field="web_mm" onSave={onSave} />,
       { wrapper: Around },
     );
-    const field = screen.getByRole("textbox", { name: "Gap between pieces" });
+    const field = screen.getByRole("textbox", { name: "Gap" });
     await user.clear(field);
     await user.type(field, "99");
-    rerender(<Amount label="Gap between pieces" kind="length" value={3} field="web_mm" onSave={onSave} />);
+    rerender(<Amount label="Gap" kind="length" value={3} field="web_mm" onSave={onSave} />);
     expect(field).toHaveProperty("value", "3 mm");
   });
 
   it("does not ask the server when it is left as it was", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, {
+    render(<Amount label="Gap" kind="length" value={6} field="web_mm" onSave={onSave} />, {
       wrapper: Around,
     });
-    await user.click(screen.getByRole("textbox", { name: "Gap between pieces" }));
+    await user.click(screen.getByRole("textbox", { name: "Gap" }));
     await user.tab();
     expect(asked).toEqual([]);
     expect(onSave).not.toHaveBeenCalled();
@@ -278,7 +280,7 @@ describe("a choice", () => {
     const onChange = vi.fn();
     render(
       <Choice
-        label="Place"
+        label="Where to chill"
         value="fridge"
         options={[
           { value: "fridge", label: "Fridge" },
@@ -294,7 +296,7 @@ describe("a choice", () => {
   });
 });
 
-describe("a text", () => {
+describe("text", () => {
   it("is kept when it is left and held when it is refused", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async (name: string) => {
@@ -379,7 +381,7 @@ describe("faults", () => {
         [],
       ),
     ).toBe("The cutter is used by 1 job.");
-    expect(otherFault(new TypeError("x"), [])).toContain("nothing was lost");
+    expect(otherFault(new TypeError("x"), [])).toContain("Nothing is lost");
     expect(otherFault(null, [])).toBeUndefined();
   });
 

@@ -22,7 +22,7 @@ const listeners = new Set<() => void>();
 const tell = () => listeners.forEach((l) => l());
 
 /** Says what was done. With `back` it can be taken back by its button, and by Ctrl Z as long as nothing else was done. */
-export function say(text: Said, back?: () => Promise<unknown>, backAs = "Take back"): void {
+export function say(text: Said, back?: () => Promise<unknown>, backAs = "Undo"): void {
   count += 1;
   said = { text, number: count, ...(back ? { back, backAs } : {}) };
   clearTimeout(timer);
@@ -48,7 +48,7 @@ export function didFact(text: string, back: () => Promise<unknown>): void {
   const once = async () => {
     deed = undefined;
     await back();
-    say(`Taken back: ${text}`);
+    say(`Undone: ${text}`);
   };
   deed = once;
   say(text, once);

@@ -24,7 +24,7 @@ export function CoverPot({ kitchen }: { kitchen: Kitchen }) {
         value={kitchen.cover_pot ? "pot" : kitchen.small_oven ? "small" : "oven"}
         options={[
           { value: "oven", label: "An oven" },
-          { value: "small", label: "A small worktop oven" },
+          { value: "small", label: "A toaster oven or other small oven" },
           { value: "pot", label: "A covered pot on a burner" },
         ]}
         onChange={(v) =>
@@ -34,8 +34,8 @@ export function CoverPot({ kitchen }: { kitchen: Kitchen }) {
       <Fault text={otherFault(change.error, [])} />
       {kitchen.cover_pot ? (
         <p className="caution mt-3">
-          Nothing is forecast of a pot: jobs are planned with about twice an oven’s time, one small tray after
-          the other. Set the tray’s size to what lies on its rack.
+          No forecast for a pot. Jobs allow about twice the oven time, one small tray at a time. Set the tray
+          size to what fits on its rack.
         </p>
       ) : null}
       {kitchen.small_oven && !kitchen.cover_pot ? (
@@ -44,14 +44,14 @@ export function CoverPot({ kitchen }: { kitchen: Kitchen }) {
       <Question
         open={asking}
         onOpenChange={setAsking}
-        title="A pot in place of an oven"
-        about="It can be done, and people are burnt by it. Read this first; local rules for open flames and the pot’s own leaflet come before it."
+        title="Baking in a pot instead of an oven"
+        about="It can be done, but people get burned. Read this first. Local open-flame rules and the pot’s own manual come first."
         yes={{
-          label: "I have read it: plan with a pot",
+          label: "I’ve read this: use a pot",
           disabled: !cautions.data,
           act: () => change.mutate({ cover_pot: true }),
         }}
-        no={{ label: "Stay with an oven" }}
+        no={{ label: "Use an oven" }}
       >
         <ul className="list-disc space-y-2 pl-5">
           {(cautions.data ?? []).map((c) => (

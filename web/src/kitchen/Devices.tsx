@@ -38,8 +38,8 @@ export function Devices() {
         <Unread of={[access]} />
       ) : seen.open && seen.address === null ? (
         <p className="mt-1">
-          Only this computer reaches the bakery. For a phone or tablet at the bench, start it with{" "}
-          <code className="num">--listen 0.0.0.0:8420</code>; each device is then let in with a code.
+          Only this computer can reach the bakery. For a phone or tablet, start it with{" "}
+          <code className="num">--listen 0.0.0.0:8420</code>. Each device then connects with a code.
         </p>
       ) : seen.open ? (
         <p className="mt-1">
@@ -50,8 +50,8 @@ export function Devices() {
         <LetIn />
       ) : (
         <p className="mt-1">
-          This device, “{seen.this?.name}”, is let in for the bench: it reads all, and notes what happens in
-          runs, in the cold and on records. Plans are changed on one that may do everything.
+          “{seen.this?.name}” has bench access. It can read plans and note runs, chilling and bakes. Change
+          plans on a device with full access.
         </p>
       )}
     </section>
@@ -112,21 +112,21 @@ function Row({ device }: { device: Device }) {
     <li className="flex flex-wrap items-end gap-x-4 gap-y-2 border-t border-rule py-2">
       <div className="w-56">
         <TextField
-          label={device.this ? "This device" : "Called"}
+          label={device.this ? "This device" : "Device name"}
           value={device.name}
           field={`name of ${device.id}`}
           onSave={name}
         />
       </div>
       <p className="min-w-48 flex-1 pb-2 text-fine text-soft">
-        {MAY[device.role]}; {device.seen_at ? <>here {when(device.seen_at)}</> : "not seen yet"}
+        {MAY[device.role]}; {device.seen_at ? <>last seen {when(device.seen_at)}</> : "not seen yet"}
       </p>
       <button
         type="button"
         className="btn"
         disabled={out.isPending}
         onClick={() => out.mutate()}
-        aria-label={`Shut out ${device.name}`}
+        aria-label={`Disconnect ${device.name}`}
       >
         Shut out
       </button>
@@ -153,7 +153,7 @@ function NewCode({
   });
   return (
     <div>
-      <h3 className="font-semibold">Let a device in</h3>
+      <h3 className="font-semibold">Connect a device</h3>
       {code ? (
         <div role="status" className="mt-2">
           <p>
@@ -170,7 +170,7 @@ function NewCode({
             Good for one device, for {Math.round(code.good_for_s / 60)} minutes and five tries.
           </p>
           <button type="button" className="btn mt-2" onClick={() => drop.mutate()}>
-            Do not let anybody in
+            Cancel
           </button>
         </div>
       ) : (
@@ -185,7 +185,7 @@ function NewCode({
             onChange={setRole}
           />
           <button type="button" className="btn" disabled={make.isPending} onClick={() => make.mutate()}>
-            Make a code
+            Get a code
           </button>
         </div>
       )}
@@ -210,14 +210,14 @@ function NewThermometer() {
   };
   return (
     <form onSubmit={send}>
-      <h3 className="font-semibold">Let a thermometer write</h3>
+      <h3 className="font-semibold">Connect a thermometer</h3>
       <label className="mt-2 block">
-        <span className="mb-1 block text-fine text-soft">What it is called</span>
+        <span className="mb-1 block text-fine text-soft">Thermometer name</span>
         <input className="field" value={name} autoComplete="off" onChange={(e) => setName(e.target.value)} />
       </label>
       <Fault text={faultOf(make.error, "name") ?? otherFault(make.error, ["name"])} />
       <button type="submit" className="btn mt-2" disabled={make.isPending}>
-        Give it a token
+        Get a token
       </button>
       {make.data ? (
         <div role="status" className="mt-2">

@@ -41,15 +41,15 @@ export function HotSpotMap({ kitchen }: { kitchen: Kitchen }) {
   const place = (i: number): string =>
     `row ${Math.floor(i / spots.columns) + 1} from the back, ${(i % spots.columns) + 1} from the left`;
   const word = (shade: number | null | undefined): string =>
-    shade == null ? "nothing lay here" : (says?.shades[shade - 1] ?? "");
+    shade == null ? "nothing here" : (says?.shades[shade - 1] ?? "");
   const filled = spots.shades.some((s) => s != null);
   return (
     <div>
       <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-3">
         <div>
-          <span className="mb-1 block text-fine text-soft">Laid over the rack</span>
+          <span className="mb-1 block text-fine text-soft">Test with</span>
           <Choice
-            label="Laid over the rack"
+            label="Test with"
             value={spots.test}
             options={[
               { value: "bread", label: "Slices of bread" },
@@ -73,7 +73,7 @@ export function HotSpotMap({ kitchen }: { kitchen: Kitchen }) {
       </div>
       <div className="mb-4">
         <span className="mb-1 block text-fine text-soft">
-          Choose how dark, then press the places that came out so; once more takes it off
+          Choose a shade, then tap each spot that dark. Tap again to clear.
         </span>
         <div className="seg" role="radiogroup" aria-label="How dark">
           {[1, 2, 3, 4, 5].map((shade) => (
@@ -144,18 +144,18 @@ export function HotSpotMap({ kitchen }: { kitchen: Kitchen }) {
       <Fault text={otherFault(change.error, []) ?? otherFault(asked.error, [])} />
       {filled ? (
         <p className="say mt-3 max-w-xl">
-          {says?.advice ? say(says.advice, format) : "Even enough: no tray need be turned for it."}
+          {says?.advice ? say(says.advice, format) : "Even enough: no need to turn trays."}
         </p>
       ) : (
         <p className="mt-3 max-w-xl text-soft">
           {spots.test === "bread"
-            ? `Slices of white bread side by side on the middle rack, at ${format.temperature(175, 0)} until the middle ones are golden: some ten minutes.`
-            : `A teaspoon of granulated sugar on each of as many bits of paper, at ${format.temperature(190, 0)} for a quarter of an hour. Molten sugar burns: let it set before you lift the tray.`}
+            ? `Cover the middle rack with white bread slices. Bake at ${format.temperature(175, 0)}, about 10 min, until the middle ones are golden.`
+            : `Put 1 tsp granulated sugar on a bit of parchment at each spot. Bake at ${format.temperature(190, 0)} for 15 min. Melted sugar burns: let it set before you lift the tray.`}
         </p>
       )}
       {kitchen.hot_spots ? (
         <button type="button" className="btn btn-small mt-3" onClick={() => put(() => null)}>
-          Forget the map
+          Delete the map
         </button>
       ) : null}
     </div>

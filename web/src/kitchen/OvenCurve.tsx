@@ -27,7 +27,7 @@ export function OvenCurve({
   const y = stepped(0, hottest, [TOP + HIGH, TOP], stepFor(hottest, 6, [20, 25, 40, 50, 100]));
   const [from, to] = x.domain;
   const words = found
-    ? `holds ${format.temperature(found.holds_c, 0)} on the whole, swings ${format.difference(found.swing_k)} to either side`
+    ? `averages ${format.temperature(found.holds_c, 0)}, swings ± ${format.difference(found.swing_k)}`
     : `${readings.length} readings so far`;
   return (
     <svg
@@ -98,7 +98,7 @@ export function OvenCurve({
             x={x(found.preheat_min) + 6}
             y={TOP + HIGH - 8}
             fontSize="14"
-          >{`heated up, ${number(found.preheat_min, 0)}\u00a0min`}</text>
+          >{`preheated, ${number(found.preheat_min, 0)}\u00a0min`}</text>
         </g>
       )}
     </svg>

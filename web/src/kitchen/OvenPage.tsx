@@ -33,22 +33,21 @@ export function OvenPage() {
       <p className="mb-1">
         <Link to="/kitchen">{k.name}</Link>
       </p>
-      <h1 className="h-station mb-1">The oven</h1>
+      <h1 className="h-station mb-1">Oven</h1>
       <p className="mb-5 max-w-2xl text-soft">
-        Its dial is a wish. What it does is read on a thermometer, on a rack of bread, and in the bakes of the
-        Ledger; every forecast takes it from here.
+        Oven dials are often wrong. Check yours with a thermometer or bread. Every forecast uses the result.
       </p>
       <div className="grid gap-x-8 gap-y-6 xl:grid-cols-[3fr_2fr]">
         <div className="space-y-6">
           {k.cover_pot ? null : <Test kitchen={k} />}
           {k.cover_pot ? null : (
-            <Box title="Where it is hotter">
+            <Box title="Hot spots">
               <HotSpotMap kitchen={k} />
             </Box>
           )}
         </div>
         <div className="space-y-6">
-          <Box title="Baked in">
+          <Box title="What you bake in">
             <CoverPot kitchen={k} />
           </Box>
           {k.cover_pot ? null : <Readings kitchen={k} />}
@@ -92,11 +91,9 @@ function Test({ kitchen }: { kitchen: Kitchen }) {
     (r) => r.set_c === at && test.found !== undefined && Math.abs(r.read_c - test.found.holds_c) < 0.3,
   );
   return (
-    <Box title="A thermometer in it">
+    <Box title="Check it with a thermometer">
       <p className="mb-3 max-w-2xl text-soft">
-        Switch the oven on cold, let it hold for half an hour, open the door once for half a minute. A
-        simulated thermometer that comes with the program shows how it goes, many times as fast; readings of
-        your own come in as CSV: minutes, °C.
+        Turn the oven on cold and let it hold 30 min. Open the door once for 30 s.
       </p>
       <div className="mb-3 flex flex-wrap items-end gap-3">
         <div className="w-32">
@@ -115,7 +112,7 @@ function Test({ kitchen }: { kitchen: Kitchen }) {
           </button>
         ) : (
           <button type="button" className="btn btn-main" onClick={() => void test.standIn(set_c)}>
-            Read a simulated thermometer
+            Use the simulated thermometer
           </button>
         )}
         <FileButton
@@ -160,7 +157,7 @@ function Test({ kitchen }: { kitchen: Kitchen }) {
               disabled={taken || change.isPending}
               onClick={() => test.found && take(test.found)}
             >
-              {taken ? "Taken over" : "Plan with it"}
+              {taken ? "In use" : "Use this"}
             </button>
           </>
         ) : null}
@@ -175,7 +172,7 @@ function Readings({ kitchen }: { kitchen: Kitchen }) {
   const change = useChangeKitchen();
   const readings = kitchen.oven_readings ?? [];
   return (
-    <Box title="What it holds">
+    <Box title="How hot it really runs">
       {readings.length === 0 ? (
         <p className="text-soft">
           No thermometer reading yet. Forecasts trust the dial, so their range is wide.
@@ -185,8 +182,8 @@ function Readings({ kitchen }: { kitchen: Kitchen }) {
           <thead>
             <tr className="border-b border-edge text-left text-fine text-soft">
               <th className="py-1">Set to</th>
-              <th>It holds</th>
-              <th>It swings</th>
+              <th>Averages</th>
+              <th>Swings</th>
               <th>
                 <span className="visually-hidden">Remove</span>
               </th>
@@ -218,8 +215,7 @@ function Readings({ kitchen }: { kitchen: Kitchen }) {
         </table>
       )}
       <p className="mt-2 text-fine text-soft">
-        Between two settings straight lines are drawn; a new reading counts more than what bakes taught of the
-        oven before it.
+        Between two settings we draw a straight line. A new reading outweighs what earlier bakes taught.
       </p>
       <Fault text={otherFault(change.error, [])} />
     </Box>
@@ -237,10 +233,10 @@ function Door({ kitchen }: { kitchen: Kitchen }) {
   const metres = us ? METRES_PER_FOOT : 1;
   const degree = format.shown("temperature", 1) - format.shown("temperature", 0);
   return (
-    <Box title="Door, height and heating up">
+    <Box title="Door, altitude and preheat">
       <div className="grid grid-cols-2 gap-3">
         <Amount
-          label="To heat up"
+          label="Preheat time"
           kind="duration"
           step={5}
           value={kitchen.preheat_min}
@@ -248,7 +244,7 @@ function Door({ kitchen }: { kitchen: Kitchen }) {
           onSave={(preheat_min) => keep({ preheat_min })}
         />
         <Amount
-          label="Back after the door"
+          label="Recovers after opening in"
           kind="duration"
           step={0.5}
           value={kitchen.recovery_min ?? 1.5}
@@ -275,8 +271,8 @@ function Door({ kitchen }: { kitchen: Kitchen }) {
       <div className="mt-3">
         <Reasons
           items={[
-            "The air falls when a tray goes in and comes back in that time; a cool start makes more spread.",
-            "High up the air is thinner: water leaves sooner, gas widens further.",
+            "Putting a tray in cools the oven; it recovers in that time. A cool start spreads more.",
+            "At altitude the air is thinner: water leaves sooner and gas expands more.",
           ]}
         />
       </div>

@@ -26,7 +26,7 @@ export function Safe() {
   return (
     <section className="rounded-xl border border-rule bg-raised p-4 xl:col-span-2" aria-labelledby="safe">
       <h2 id="safe" className="h-part">
-        Kept safe
+        Backups
       </h2>
       {kept.data ? (
         <>
@@ -38,31 +38,29 @@ export function Safe() {
             ) : (
               "No backup yet."
             )}{" "}
-            One is made by itself each day the program runs, and before an update changes the file; the{" "}
-            {kept.data.keep} newest are kept in{" "}
+            Made daily while the program runs and before updates. The newest {kept.data.keep} stay in{" "}
             <span className="break-all font-semibold">{kept.data.folder}</span>.
           </p>
           <p className="mt-1 text-soft">
-            A disk can fail whole: take a copy to another one now and then.{" "}
-            <code className="num">ready-slab restore FILE</code> brings one back and keeps what was there. The
-            open archive holds all of it as JSON, CSV and SVG for other programs, too;{" "}
-            <code className="num">ready-slab import FILE</code> reads it.
+            Disks fail: save a copy on another one now and then. Bring one back with{" "}
+            <code className="num">ready-slab restore FILE</code>, an open archive with{" "}
+            <code className="num">ready-slab import FILE</code>.
           </p>
           <div className="mt-3 flex flex-wrap gap-2">
             <button type="button" className="btn" disabled={make.isPending} onClick={() => make.mutate()}>
               Back up now
             </button>
             <a className="btn" href={at("/api/backups/now")} download>
-              Take a copy away
+              Download a copy
             </a>
             <a className="btn" href={at("/api/backups/archive")} download>
-              Take it as an open archive
+              Download an open archive
             </a>
           </div>
           {kept.data.all.length > 1 ? (
             <details className="mt-3">
               <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
-                All {kept.data.all.length}
+                All {kept.data.all.length} backups
               </summary>
               <ul>
                 {kept.data.all.map((b) => (

@@ -40,7 +40,7 @@ afterEach(() => {
 describe("who reaches the bakery", () => {
   it("says how a phone is brought in where only this computer reaches it, and warns where everybody does", async () => {
     shown({ open: true, this: null, address: null });
-    expect(await screen.findByText(/Only this computer reaches the bakery/)).toBeTruthy();
+    expect(await screen.findByText(/Only this computer can reach the bakery/)).toBeTruthy();
     cleanup();
     shown({ open: true, this: null, address: "http://192.168.1.5:8420" });
     expect(await screen.findByText(/everybody on this network can read, change and delete/)).toBeTruthy();
@@ -48,7 +48,7 @@ describe("who reaches the bakery", () => {
 
   it("offers a device of the bench nothing it may not do", async () => {
     shown({ open: false, this: device(2, "Tablet", "bench", true), address: "http://192.168.1.5:8420" });
-    expect(await screen.findByText(/is let in for the bench/)).toBeTruthy();
+    expect(await screen.findByText(/has bench access/)).toBeTruthy();
     expect(screen.queryByRole("button")).toBeNull();
   });
 
@@ -71,16 +71,16 @@ describe("who reaches the bakery", () => {
       { open: false, this: device(1, "Office", "full", true), address: "http://192.168.1.5:8420" },
       all,
     );
-    await user.click(await screen.findByRole("button", { name: "Make a code" }));
+    await user.click(await screen.findByRole("button", { name: "Get a code" }));
     expect(await screen.findByText("4821 0937")).toBeTruthy();
     expect(screen.getByText(/for 10 minutes and five tries/)).toBeTruthy();
     expect(post.mock.calls[0]).toEqual(["/api/devices/code", { body: { role: "bench" } }]);
-    await user.type(screen.getByLabelText("What it is called"), "Fridge probe");
-    await user.click(screen.getByRole("button", { name: "Give it a token" }));
+    await user.type(screen.getByLabelText("Thermometer name"), "Fridge probe");
+    await user.click(screen.getByRole("button", { name: "Get a token" }));
     expect(await screen.findByText("f00d")).toBeTruthy();
     // A thermometer came in, not whom the code is for.
     expect(screen.getByText("4821 0937")).toBeTruthy();
-    expect(screen.getByRole("button", { name: "Shut out Office" })).toBeTruthy();
+    expect(screen.getByRole("button", { name: "Disconnect Office" })).toBeTruthy();
   });
 });
 

@@ -43,7 +43,11 @@ beforeEach(() => {
   sent.length = 0;
   vi.spyOn(api, "GET").mockImplementation((async (path: string) =>
     answered(
-      path === "/api/units" ? [] : path === "/api/kitchen/pot-cautions" ? ["Never unattended."] : kitchen,
+      path === "/api/units"
+        ? []
+        : path === "/api/kitchen/pot-cautions"
+          ? ["Never leave it unattended."]
+          : kitchen,
     )) as never);
   vi.spyOn(api, "POST").mockImplementation((async () => answered(SAYS)) as never);
   vi.spyOn(api, "PATCH").mockImplementation((async (_: string, init: { body: Partial<Kitchen> }) => {
@@ -68,7 +72,7 @@ async function shown(): Promise<ReturnType<typeof userEvent.setup>> {
       </SettingsProvider>
     </QueryClientProvider>,
   );
-  await screen.findByRole("heading", { name: "The oven" });
+  await screen.findByText(/Oven dials are often wrong/);
   return userEvent.setup();
 }
 
@@ -97,12 +101,12 @@ describe("the oven as a thing", () => {
       ]),
     );
     const user = await shown();
-    await user.click(screen.getByRole("button", { name: "Read a simulated thermometer" }));
+    await user.click(screen.getByRole("button", { name: "Use the simulated thermometer" }));
     expect(await screen.findByText(/it holds 166°/)).toBeTruthy();
     expect(
-      screen.getByRole("img", { name: /Thermometer in the oven, set to 175°: holds 166°/ }),
+      screen.getByRole("img", { name: /Thermometer in the oven, set to 175°: averages 166°/ }),
     ).toBeTruthy();
-    await user.click(screen.getByRole("button", { name: "Plan with it" }));
+    await user.click(screen.getByRole("button", { name: "Use this" }));
     await waitFor(() =>
       expect(sent).toEqual([
         {
@@ -113,7 +117,7 @@ describe("the oven as a thing", () => {
         },
       ]),
     );
-    expect(await screen.findByRole("button", { name: "Taken over" })).toBeTruthy();
+    expect(await screen.findByRole("button", { name: "In use" })).toBeTruthy();
     // It can be taken away again.
     await user.click(await screen.findByRole("button", { name: "Remove the reading at 175°" }));
     await waitFor(() => expect(sent.at(-1)).toEqual({ oven_readings: [] }));
@@ -128,7 +132,7 @@ describe("the oven as a thing", () => {
     };
     vi.spyOn(globalThis, "fetch").mockResolvedValue(new Response(JSON.stringify(problem), { status: 422 }));
     const user = await shown();
-    await user.click(screen.getByRole("button", { name: "Read a simulated thermometer" }));
+    await user.click(screen.getByRole("button", { name: "Use the simulated thermometer" }));
     expect((await screen.findByRole("alert")).textContent).toContain("outside 140 to 220");
   });
 
@@ -149,11 +153,11 @@ describe("the oven as a thing", () => {
   it("offers a covered pot only after its cautions, and then has nothing to measure", async () => {
     const user = await shown();
     await user.click(screen.getByRole("radio", { name: "A covered pot on a burner" }));
-    expect((await screen.findByRole("alertdialog")).textContent).toContain("Never unattended");
+    expect((await screen.findByRole("alertdialog")).textContent).toContain("Never leave it unattended");
     expect(sent).toEqual([]);
-    await user.click(screen.getByRole("button", { name: /I have read it/ }));
+    await user.click(screen.getByRole("button", { name: /I.ve read this/ }));
     await waitFor(() => expect(sent).toEqual([{ cover_pot: true }]));
-    expect(await screen.findByText(/Nothing is forecast of a pot/)).toBeTruthy();
-    expect(screen.queryByRole("button", { name: "Read a simulated thermometer" })).toBeNull();
+    expect(await screen.findByText(/No forecast for a pot/)).toBeTruthy();
+    expect(screen.queryByRole("button", { name: "Use the simulated thermometer" })).toBeNull();
   });
 });

@@ -50,9 +50,9 @@ describe("the bakery kept safe", () => {
     expect(screen.getByText("/srv/bakery-backups")).toBeTruthy();
     await user.click(screen.getByRole("button", { name: "Back up now" }));
     expect((await screen.findByRole("status")).textContent).toMatch(
-      /^Last backup Monday 4 May, 8:30, 1\.2\sMB\./,
+      /^Last backup Monday, May 4, 8:30, 1\.2\sMB\./,
     );
-    expect(screen.getByText("All 2")).toBeTruthy();
+    expect(screen.getByText("All 2 backups")).toBeTruthy();
     expect(screen.getByText(/^1\skB$/)).toBeTruthy();
   });
 

@@ -34,8 +34,8 @@ const PARTS: [keyof IngredientBody["analysis"], string][] = [
   ["protein_g", "Protein"],
   ["carbohydrate_g", "Carbohydrate"],
   ["sugars_g", "of which sugars"],
-  ["reducing_g", "early browning"],
-  ["fibre_g", "Fibre"],
+  ["reducing_g", "of which browns early"],
+  ["fibre_g", "Fiber"],
   ["ash_g", "Ash"],
   ["salt_g", "of which salt"],
 ];
@@ -45,7 +45,7 @@ const MEASURES: [keyof NonNullable<IngredientBody["household"]>, string][] = [
   ["cup_sifted_g", "Cup, sifted"],
   ["cup_packed_g", "Cup, packed"],
   ["tsp_g", "Teaspoon"],
-  ["each_g", "One piece"],
+  ["each_g", "Each"],
   ["stick_g", "Stick"],
 ];
 const WHOLE = new Set(["water_g", "alcohol_g", "fat_g", "protein_g", "carbohydrate_g", "fibre_g", "ash_g"]);
@@ -129,7 +129,7 @@ export function OwnForm({ own }: { own: Ingredient }) {
       }}
     >
       <label className="block">
-        <span className="block text-fine text-soft">Name, as recipes will say it</span>
+        <span className="block text-fine text-soft">Name, as recipes write it</span>
         <input
           className="field"
           value={words("name", own.name)}
@@ -139,7 +139,7 @@ export function OwnForm({ own }: { own: Ingredient }) {
       </label>
       <div className="grid grid-cols-2 gap-2">
         <label className="block">
-          <span className="block text-fine text-soft">It is a</span>
+          <span className="block text-fine text-soft">Kind</span>
           <select
             className="field"
             value={words("kind", own.kind)}
@@ -151,7 +151,7 @@ export function OwnForm({ own }: { own: Ingredient }) {
           </select>
         </label>
         <label className="block">
-          <span className="block text-fine text-soft">Its fat is like</span>
+          <span className="block text-fine text-soft">Fat acts like</span>
           <select
             className="field"
             value={words("fat_kind", own.fat_kind)}
@@ -173,7 +173,7 @@ export function OwnForm({ own }: { own: Ingredient }) {
         <Fault text={faultOf(error, "total_g")} />
       </fieldset>
       <fieldset>
-        <legend className="mb-1 text-fine font-semibold">Grams of a measure, where it is measured so</legend>
+        <legend className="mb-1 text-fine font-semibold">Grams per measure, if you use it</legend>
         <div className="grid grid-cols-3 gap-2">
           {MEASURES.map(([key, label]) => one(key, label, own.household?.[key]))}
         </div>
@@ -195,7 +195,7 @@ export function OwnForm({ own }: { own: Ingredient }) {
         />
       </label>
       <label className="block">
-        <span className="block text-fine text-soft">Where the figures come from</span>
+        <span className="block text-fine text-soft">Source of the figures</span>
         <input
           className="field"
           value={words("source", own.source ?? "")}
@@ -207,7 +207,7 @@ export function OwnForm({ own }: { own: Ingredient }) {
         className="btn btn-main"
         disabled={Object.keys(typed).length === 0 || save.isPending}
       >
-        Keep it
+        Save
       </button>
       <Fault text={error instanceof Refusal ? otherFault(error, fields) : undefined} />
     </form>

@@ -28,9 +28,9 @@ const KINDS: [string, string][] = [
   ["nut", "Nuts"],
   ["seed", "Seeds"],
   ["fruit", "Fruit"],
-  ["flavour", "Flavours"],
-  ["spirit", "Spirits"],
-  ["colour", "Colours"],
+  ["flavour", "Flavorings"],
+  ["spirit", "Liquor"],
+  ["colour", "Food coloring"],
 ];
 
 const PARTS = [
@@ -51,7 +51,7 @@ const PARTS = [
   },
   {
     key: "rest",
-    name: "fibre, ash",
+    name: "fiber, ash",
     fill: "bg-stone-2",
     of: (i: Ingredient) => i.analysis.fibre_g + i.analysis.ash_g,
   },
@@ -106,9 +106,7 @@ export function PantryPage() {
             ))}
           </p>
           {shown.length === 0 ? (
-            <p className="text-soft">
-              Nothing of that name. Choose one that comes near it and make your own from it.
-            </p>
+            <p className="text-soft">No match. Choose something close and make your own from it.</p>
           ) : null}
           {KINDS.map(([kind, title]) => {
             const own = shown.filter((i) => i.kind === kind);
@@ -131,9 +129,7 @@ export function PantryPage() {
                         }}
                       >
                         {i.name}
-                        {i.own ? (
-                          <span className="ml-2 text-fine font-normal text-soft">your own</span>
-                        ) : null}
+                        {i.own ? <span className="ml-2 text-fine font-normal text-soft">yours</span> : null}
                       </button>
                       <span
                         className="hidden h-4 overflow-hidden rounded-sm border border-edge sm:flex"
@@ -174,7 +170,7 @@ export function PantryPage() {
 function measure(i: Ingredient, mass: (g: number) => string): string {
   const h = i.household;
   if (!h) return "";
-  if (i.kind === "egg" && h.each_g) return `one ${mass(h.each_g)}`;
+  if (i.kind === "egg" && h.each_g) return `${mass(h.each_g)} each`;
   if (h.cup_packed_g) return `cup ${mass(h.cup_packed_g)}`;
   if (h.cup_g) return `cup ${mass(h.cup_g)}`;
   return h.tsp_g ? `tsp ${mass(h.tsp_g)}` : "";
@@ -195,13 +191,13 @@ function Detail({
   const a = chosen.analysis;
   const h = chosen.household;
   const rows: [string, number | null | undefined][] = [
-    ["A cup, spooned and levelled", h?.cup_g],
+    ["1 cup, spooned and leveled", h?.cup_g],
     ["scooped from the bag", h?.cup_scooped_g],
     ["sifted", h?.cup_sifted_g],
     ["packed", h?.cup_packed_g],
-    ["A teaspoon", h?.tsp_g],
-    ["One piece", h?.each_g],
-    ["A stick", h?.stick_g],
+    ["1 teaspoon", h?.tsp_g],
+    ["Each", h?.each_g],
+    ["1 stick", h?.stick_g],
   ];
   const parts: [string, number][] = [
     ["Water", a.water_g],
@@ -209,9 +205,9 @@ function Detail({
     ["Fat", a.fat_g],
     ["Protein", a.protein_g],
     ["Sugars", a.sugars_g],
-    ["of them, early browning", a.reducing_g ?? 0],
+    ["of which browns early", a.reducing_g ?? 0],
     ["Starch", a.carbohydrate_g - a.sugars_g],
-    ["Fibre", a.fibre_g],
+    ["Fiber", a.fibre_g],
     ["Ash", a.ash_g],
     ["of which salt", a.salt_g ?? 0],
   ];
@@ -246,7 +242,7 @@ function Detail({
         )}
       </Part>
       {chosen.own ? null : (
-        <Part title="What it weighs">
+        <Part title="What measures weigh">
           <Rows>
             {rows
               .filter((r) => r[1])
@@ -258,7 +254,7 @@ function Detail({
           </Rows>
         </Part>
       )}
-      <Part title="A kilogram costs">
+      <Part title={format.units.weight === "oz" ? "Price per lb" : "Price per kg"}>
         <Price
           ingredient={chosen.key}
           name={chosen.name}
@@ -268,15 +264,15 @@ function Detail({
       </Part>
       {chosen.own ? null : (
         <Part title="Allergens">
-          <p>{(chosen.allergens ?? []).join(", ") || "none known"}</p>
+          <p>{(chosen.allergens ?? []).join(", ") || "None listed. Check the package."}</p>
           {(chosen.aliases ?? []).length > 0 ? (
-            <p className="mt-2 text-fine text-soft">Also read as {(chosen.aliases ?? []).join(", ")}.</p>
+            <p className="mt-2 text-fine text-soft">Also called {(chosen.aliases ?? []).join(", ")}.</p>
           ) : null}
         </Part>
       )}
       <div className="flex flex-wrap gap-2 border-t border-rule pt-4">
         <button type="button" className="btn" disabled={add.isPending} onClick={copy}>
-          Make your own from it
+          Make your own version
         </button>
         {chosen.own ? (
           <button
@@ -284,7 +280,7 @@ function Detail({
             className="btn btn-quiet"
             onClick={() => remove.mutate(chosen.key, { onSuccess: () => onGone() })}
           >
-            Remove it
+            Remove
           </button>
         ) : null}
       </div>

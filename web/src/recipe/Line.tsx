@@ -18,8 +18,8 @@ interface Props {
 
 const MARKS: Record<string, { mark: string; word: string }> = {
   sure: { mark: "●", word: "sure" },
-  fair: { mark: "◐", word: "fair" },
-  asks: { mark: "?", word: "asks" },
+  fair: { mark: "◐", word: "likely" },
+  asks: { mark: "?", word: "needs an answer" },
   left_out: { mark: "–", word: "left out" },
 };
 
@@ -61,7 +61,7 @@ export function Line({ line, answered, onAnswer, onAgain }: Props) {
         ) : null}
         {line.bakers_percent !== null && line.bakers_percent !== undefined ? (
           <span className="num hidden w-16 whitespace-nowrap text-right text-fine text-soft sm:inline">
-            {number(line.bakers_percent, 1, 1)}&nbsp;%
+            {number(line.bakers_percent, 1, 1)}%
           </span>
         ) : null}
       </div>
@@ -71,7 +71,7 @@ export function Line({ line, answered, onAnswer, onAgain }: Props) {
         <details className="pl-8 text-fine text-soft">
           <summary className="min-h-11 cursor-pointer truncate py-2.5">
             {line.text.replace(JOINT, "")}
-            {line.state === "fair" ? `, ${number(100 * line.confidence, 0)}\u00a0% sure` : ""}
+            {line.state === "fair" ? `, ${number(100 * line.confidence, 0)}% sure` : ""}
           </summary>
           <ul className="py-1">
             {line.why.map((w) => (
@@ -81,7 +81,7 @@ export function Line({ line, answered, onAnswer, onAgain }: Props) {
           <span className="flex flex-wrap gap-2 pb-1">
             {answered ? (
               <button type="button" className="btn btn-small" onClick={onAgain}>
-                Ask me again
+                Ask again
               </button>
             ) : out ? (
               <span />
@@ -118,7 +118,7 @@ function Question({ line, onAnswer }: { line: ReadLine; onAnswer(answer: Answer)
       });
       setFault(undefined);
     } catch (error) {
-      setFault(faultOf(error, "text") ?? "That is not understood.");
+      setFault(faultOf(error, "text") ?? "Can’t read that weight.");
     }
   };
   return (
@@ -145,7 +145,7 @@ function Question({ line, onAnswer }: { line: ReadLine; onAnswer(answer: Answer)
                 onAnswer({ line: line.number, ingredient: e.target.value, leave_out: false, as_read: false });
             }}
           >
-            <option value="">another ingredient</option>
+            <option value="">Another ingredient</option>
             {(ingredients.data ?? []).map((i) => (
               <option key={i.key} value={i.key}>
                 {i.name}
@@ -169,7 +169,7 @@ function Question({ line, onAnswer }: { line: ReadLine; onAnswer(answer: Answer)
               onChange={(e) => setGrams(e.target.value)}
             />
             <button type="submit" className="btn btn-small" disabled={!grams.trim()}>
-              So much
+              Use this
             </button>
           </form>
         ) : null}

@@ -26,12 +26,12 @@ const DRAFT = "recipe-draft";
 const MOST_CHARACTERS = 200_000;
 const READ_AFTER_MS = 140;
 
-const EXAMPLE = `Harbour shortcakes
+const EXAMPLE = `Harbor shortbread
 Makes about 3 dozen
 
 Ingredients
 2 1/4 cups (280 g) all-purpose flour, plus more for dusting
-\u00be cup caster sugar
+\u00be cup superfine sugar
 1 cup (2 sticks) cold butter, cut into cubes
 1 large egg, room temperature
 1 1/2 tsp vanilla
@@ -39,9 +39,9 @@ a handful of walnuts, chopped
 \u00bd tsp fine salt
 
 For the icing:
-2 cups icing sugar
+2 cups powdered sugar
 
-Method
+Directions
 1. Cream the butter and sugar just until combined.
 2. Chill 1 hour. Roll 1/4 inch thick.
 3. Bake at 350°F for 8 to 10 minutes.`;
@@ -69,7 +69,7 @@ function cupOfFlour(grams: readonly number[], format: Format): string {
   );
   return sifted === undefined
     ? ""
-    : `: a cup of flour is then ${spooned}, ${scooped} or ${sifted} ${format.symbol("mass")}`;
+    : ` 1 cup of flour: ${spooned}, ${scooped} or ${sifted} ${format.symbol("mass")}.`;
 }
 
 export function ReadPage() {
@@ -109,7 +109,7 @@ export function ReadPage() {
   const write = (next: string) => {
     if (next.length > MOST_CHARACTERS) {
       setFault(
-        `That text has ${number(next.length / 1000, 0)} thousand characters; up to 200 thousand are read. It was not taken, what stood here is kept: take the list of ingredients alone.`,
+        `Too long: ${number(next.length / 1000, 0)} characters, limit 200,000. Nothing changed. Paste just the ingredients.`,
       );
       return;
     }
@@ -144,9 +144,7 @@ export function ReadPage() {
   const take = async (chosen: File | undefined) => {
     if (!chosen) return;
     if (chosen.size > 2_000_000) {
-      setFault(
-        `${chosen.name} holds ${number(chosen.size / 1e6, 1)} MB; a recipe of up to 200 kB is read. Nothing was changed.`,
-      );
+      setFault(`${chosen.name} is ${number(chosen.size / 1e6, 1)} MB, limit 200 kB. Nothing changed.`);
       return;
     }
     write(await chosen.text());
@@ -180,7 +178,7 @@ export function ReadPage() {
             await client.invalidateQueries();
             void navigate(`/jobs/${job.data.id}/dough/mix`);
           } catch (error) {
-            setFault(otherFault(error, []) ?? "The job could not take the recipe; it is on the shelf.");
+            setFault(otherFault(error, []) ?? "Recipe saved, but the job couldn’t use it.");
           }
           return;
         }
@@ -195,10 +193,8 @@ export function ReadPage() {
       <div className="grid min-h-full grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_22.5rem]">
         <Work dim={false}>
           <StationHead
-            title="Read a recipe"
-            sub={
-              r && asked === text ? `read as ${r.format}` : "paste it, drop a file, or type it line by line"
-            }
+            title="Add a recipe"
+            sub={r && asked === text ? `read as ${r.format}` : "paste it, drop a file or type it"}
           >
             <FileButton
               label="Recipe file"
@@ -212,7 +208,7 @@ export function ReadPage() {
           <div className="grid grid-cols-[minmax(0,1fr)] gap-5 xl:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
             <div>
               <label htmlFor="recipe-text" className="visually-hidden">
-                The recipe
+                Recipe
               </label>
               <textarea
                 id="recipe-text"
@@ -236,8 +232,7 @@ export function ReadPage() {
                 }}
               />
               <p className="mt-1 text-fine text-soft">
-                Text, recipe data of a web page (also the whole page), tables, or a recipe file. Ctrl Enter
-                saves the recipe.
+                Text, a web page, a table or a recipe file. Ctrl Enter saves.
               </p>
               <Fault text={fault ?? (asked.trim() ? otherFault(reading.error, []) : undefined)} />
             </div>
@@ -258,12 +253,12 @@ export function ReadPage() {
             <p className="mb-3 mt-1 text-soft">
               {r?.ratio_sugar !== null && r?.ratio_sugar !== undefined && r.ratio_flour
                 ? `1 : ${number(r.ratio_sugar, 1, 1)} : ${number(r.ratio_flour, 1, 1)} butter, sugar, flour by weight`
-                : "of ingredients that are known"}
+                : "of known ingredients"}
             </p>
             {r && r.open > 0 ? (
               <p className="say">
                 {r.open === 1
-                  ? "One line needs an answer before it counts."
+                  ? "1 line needs an answer before it counts."
                   : `${r.open} lines need an answer before they count.`}
               </p>
             ) : r?.missing ? (
@@ -275,24 +270,24 @@ export function ReadPage() {
               </p>
             ))}
           </Part>
-          <Part title="How its measures are meant">
+          <Part title="How the cups are filled">
             <div className="space-y-3">
               <Choice label="Flour into the cup" value={way} options={WAYS} onChange={(w) => setWay(w)} />
               <p className="text-fine text-soft">
-                Into the cup with a spoon and levelled, scooped from the bag, or sifted
-                {cupOfFlour(reading.data?.cup_of_flour_g ?? [], format)}.
+                Spooned in and leveled, scooped from the bag, or sifted.
+                {cupOfFlour(reading.data?.cup_of_flour_g ?? [], format)}
               </p>
               <Choice label="Cups" value={cups} options={CUPS} onChange={(c) => setCups(c)} />
               {kitchen.data ? (
                 <p className="text-fine text-soft">
-                  Eggs of size {eggWord(kitchen.data.egg_class ?? "us_large")}, as in the kitchen.
+                  Eggs: {eggWord(kitchen.data.egg_class ?? "us_large")}, as in Kitchen.
                 </p>
               ) : null}
             </div>
           </Part>
-          <Part title="Keep it">
+          <Part title="Save it">
             <label className="block">
-              <span className="mb-1 block text-fine text-soft">Name</span>
+              <span className="mb-1 block text-fine text-soft">Recipe name</span>
               <input
                 className="field"
                 value={name}
@@ -307,7 +302,7 @@ export function ReadPage() {
               disabled={!r?.formula || add.isPending}
               onClick={() => void keep()}
             >
-              {job.data ? `Use it for ${job.data.name}` : "Save recipe"}
+              {job.data ? `Use this for ${job.data.name}` : "Save recipe"}
             </button>
             <Fault text={otherFault(add.error, [])} />
             {r?.yields || (r && (r.finish_names.length > 0 || saysRows(r, format).length > 0)) ? (
@@ -319,13 +314,13 @@ export function ReadPage() {
                   </Row>
                 ))}
                 {r.finish_names.length > 0 ? (
-                  <Row name="Goes into the finish">{r.finish_names.join(", ").toLowerCase()}</Row>
+                  <Row name="For the finish">{r.finish_names.join(", ").toLowerCase()}</Row>
                 ) : null}
               </Rows>
             ) : null}
             {r && r.steps.length > 0 ? (
               <details className="mt-3 text-fine text-soft">
-                <summary className="min-h-11 cursor-pointer py-2.5">Its own steps, {r.steps.length}</summary>
+                <summary className="min-h-11 cursor-pointer py-2.5">Its steps ({r.steps.length})</summary>
                 <ol className="mt-1 list-decimal space-y-1 pl-5">
                   {r.steps.map((s) => (
                     <li key={s}>{s.replace(/^\d+[.)]\s*/, "")}</li>
@@ -361,11 +356,10 @@ function Empty({ onTry }: { onTry(): void }) {
   return (
     <div className="max-w-md text-soft">
       <p className="mb-3 text-lg">
-        Cups, sticks and spoons become grams here, each line with how it was read and how sure that is. What
-        nobody can know, a knob or a handful, asks.
+        Cups, sticks and spoons become grams, line by line. For a knob or a handful, you’ll be asked.
       </p>
       <button type="button" className="btn" onClick={onTry}>
-        Try it with a messy one
+        See a messy example
       </button>
     </div>
   );

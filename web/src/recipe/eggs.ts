@@ -1,7 +1,7 @@
 /** A size class of eggs as it stands on the box: `US large`, `EU medium`. */
 export function eggWord(egg: string): string {
   const [where, ...size] = egg.split("_");
-  return `${(where ?? "").toUpperCase()} ${size.join(" ")}`;
+  return `${(where ?? "").toUpperCase()} ${size.join("-")}`;
 }
 
 /** The size classes, small to large. */

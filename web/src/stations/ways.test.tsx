@@ -101,13 +101,13 @@ describe("the dough in the cold", () => {
     const plan = planOf({});
     showView(<Chilling job={JOB} plan={plan} />, { job: JOB, plan });
     expect(screen.getByRole("radiogroup", { name: "How long the dough chills" })).toBeTruthy();
-    await userEvent.click(screen.getByRole("radio", { name: "Frozen: on the bench" }));
+    await userEvent.click(screen.getByRole("radio", { name: "Frozen: thaw on the bench" }));
     await waitFor(() => expect(sent[0]).toMatchObject({ thaws: "bench" }));
     cleanup();
     const thawing = planOf({ thaw: { way: "bench", bench_min: 58, at_c: 10.6 } });
     showView(<Chilling job={JOB} plan={thawing} />, { job: JOB, plan: thawing });
     expect(screen.queryByRole("radiogroup", { name: "How long the dough chills" })).toBeNull();
-    await userEvent.click(screen.getByRole("radio", { name: "Mixed fresh" }));
+    await userEvent.click(screen.getByRole("radio", { name: "Fresh" }));
     await waitFor(() => expect(sent[1]).toMatchObject({ thaws: null }));
   });
 
@@ -119,8 +119,8 @@ describe("the dough in the cold", () => {
     );
     showView(<Chilling job={{ ...JOB, bulk_for: "ready" }} plan={plan} />, { job: JOB, plan });
     expect(screen.getByRole("radiogroup", { name: "How long the lump chills" })).toBeTruthy();
-    expect(screen.getByText(/the logs are formed at 16.2/).textContent).toMatch(
-      /^As a lump it is firm after 1.h.17. Out at 14.2.*, 12.min on the bench/,
+    expect(screen.getByText(/Shape logs at 16.2/).textContent).toMatch(
+      /^The lump is firm in 1.h.17.min. Take it out at 14.2.* Rest it 12.min on the bench/,
     );
   });
 });
@@ -141,7 +141,7 @@ describe("what comes next", () => {
 describe("pieces", () => {
   it("are pricked at a press, which stands at once", async () => {
     showView(<Pricked />, { job: JOB, plan: planOf({}) });
-    const box = screen.getByRole<HTMLInputElement>("checkbox", { name: /^Pricked/ });
+    const box = screen.getByRole<HTMLInputElement>("checkbox", { name: /^Prick/ });
     await userEvent.click(box);
     await waitFor(() => expect(sent).toEqual([expect.objectContaining({ pricked: true })]));
   });
@@ -152,7 +152,7 @@ describe("pieces", () => {
     vi.spyOn(api, "GET").mockImplementation((async (path: string) =>
       answered(path === "/api/units" ? [] : path === "/api/jobs/{id}" ? job : null)) as never);
     showView(<MadeView />, { job, plan: planOf({}, { making }) });
-    const number = screen.getByRole("textbox", { name: "Scoop number" });
+    const number = screen.getByRole("textbox", { name: "Scoop number (#)" });
     await userEvent.clear(number);
     await userEvent.type(number, "60{Enter}");
     await waitFor(() =>
@@ -200,7 +200,7 @@ describe("pieces", () => {
       );
     }) as never);
     showView(<MarbledView />, { job: JOB, plan: planOf({}) });
-    expect(await screen.findByText("On the label, of both: egg, oats.")).toBeTruthy();
+    expect(await screen.findByText("Label the allergens of both doughs: egg, oats.")).toBeTruthy();
     // A job of the same dough marbles nothing.
     expect([...screen.getByRole<HTMLSelectElement>("combobox").options].map((o) => o.textContent)).toEqual([
       "Café tins",
@@ -208,7 +208,7 @@ describe("pieces", () => {
     expect(screen.getAllByRole("listitem").map((l) => l.textContent)).toEqual(
       expect.arrayContaining(["Tear both.", "Look a minute sooner."]),
     );
-    const other = screen.getByRole("textbox", { name: "Of the other" });
+    const other = screen.getByRole("textbox", { name: "Other dough" });
     await userEvent.clear(other);
     await userEvent.type(other, "150{Enter}");
     await waitFor(() => expect(asked.at(-1)).toMatchObject({ with: 4, other_g: 150 }));

@@ -59,7 +59,7 @@ impl Zone {
         }
         name.parse().map(Self).map_err(|_| {
             let why = format!(
-                "{name:?} is no time zone; use a name of the IANA database such as Europe/Lisbon or America/New_York"
+                "Don\u{2019}t know the time zone {name:?}. Pick one such as America/New_York or Europe/Lisbon."
             );
             InputError::refused("zone", why).into()
         })
@@ -88,9 +88,13 @@ impl Zone {
                     self.nearest(shown) + TimeDelta::hours(26),
                 );
                 let clocks = change.map_or(String::new(), |c| {
-                    format!(": the clocks go from {} to {}", c.from.format("%-H:%M"), c.to.format("%-H:%M"))
+                    format!(": the clocks jump from {} to {}", c.from.format("%-H:%M"), c.to.format("%-H:%M"))
                 });
-                let why = format!("{} does not exist on {}{clocks}", shown.format("%-H:%M"), shown.format("%-d %B %Y"));
+                let why = format!(
+                    "There is no {} on {}{clocks}. Choose another time.",
+                    shown.format("%-H:%M"),
+                    shown.format("%B %-d, %Y")
+                );
                 Err(InputError::refused(field, why).into())
             }
         }
@@ -199,7 +203,7 @@ mod tests {
     fn a_time_that_no_clock_shows_is_refused_and_says_what_the_clocks_do() {
         let said = |z: &str, t| zone(z).moment("ready_by", t).unwrap_err().to_string();
         let ny = said("America/New_York", at(2026, 3, 8, 2, 30));
-        assert!(ny.contains("2:30 does not exist on 8 March 2026") && ny.contains("from 2:00 to 3:00"), "{ny}");
+        assert!(ny.contains("There is no 2:30 on March 8, 2026") && ny.contains("from 2:00 to 3:00"), "{ny}");
         let chatham = said("Pacific/Chatham", at(2026, 9, 27, 3, 0));
         assert!(chatham.contains("from 2:45 to 3:45"), "{chatham}");
         assert!(Zone::UTC.moment("ready_by", at(2026, 3, 8, 2, 30)).is_ok());

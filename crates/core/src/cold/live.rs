@@ -95,11 +95,14 @@ impl Tracked {
         checks.range("start_c", start_c, -30.0, 45.0, "\u{b0}C");
         checks.limit("stays", stays.len(), MOST_STAYS, "stays");
         if stays.first().is_none_or(|s| s.from.s() != 0.0) {
-            checks.push(InputError::refused("stays", "the first place must be where it was put at the beginning"));
+            checks.push(InputError::refused("stays", "Start with the place it was first put in (from 0 s)."));
         }
         for (i, pair) in stays.windows(2).enumerate() {
             if pair[1].from <= pair[0].from {
-                checks.push(InputError::refused(format!("stays[{}]", i + 1), "it begins before the one before it"));
+                checks.push(InputError::refused(
+                    format!("stays[{}]", i + 1),
+                    "This move is earlier than the one before it. Put them in order.",
+                ));
             }
         }
         checks.finish(())?;

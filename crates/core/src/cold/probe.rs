@@ -57,7 +57,7 @@ impl ProbeInput {
         let mut checks = Checks::new();
         checks.range("noise_k", self.noise_k, 0.0, 5.0, "K");
         checks.range("drop_out", self.drop_out, 0.0, 0.9, "of the readings");
-        checks.range("film_factor", self.film_factor, 0.3, 3.0, "times the film");
+        checks.range("film_factor", self.film_factor, 0.3, 3.0, "times");
         checks.range("air_off_k", self.air_off_k, -8.0, 8.0, "K");
         checks.range("every_s", self.every_s, 5.0, 3600.0, "s");
         checks.finish(())?;

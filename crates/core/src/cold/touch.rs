@@ -47,7 +47,7 @@ impl Finding {
         let mut checks = Checks::new();
         checks.range("dough_c", dough_c, -20.0, 40.0, "\u{b0}C");
         if purpose == Target::Oven {
-            checks.push(InputError::refused("purpose", "only rolling and slicing are felt by hand"));
+            checks.push(InputError::refused("purpose", "Note how it felt for rolling or slicing only."));
         }
         let fits = match touch {
             Touch::Squashed => purpose == Target::Slicing,
@@ -57,7 +57,7 @@ impl Finding {
         if !fits {
             checks.push(InputError::refused(
                 "touch",
-                "rolled dough cracks or sticks, sliced dough is squashed; either is right",
+                "Rolled dough can crack, stick or be right. Sliced dough can squash or be right.",
             ));
         }
         checks.finish(Self { purpose, touch, dough: Temperature::new_c(dough_c) })

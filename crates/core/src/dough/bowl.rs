@@ -235,7 +235,10 @@ impl BowlNote {
         checks.range("left_over_g", self.left_over_g, 0.0, most, "g");
         check_dough(&mut checks, self.dough_c);
         if self.ingredient.as_deref().is_some_and(|key| pantry.get(key).is_none()) {
-            checks.push(InputError::refused("ingredient", "that is not in the pantry"));
+            checks.push(InputError::refused(
+                "ingredient",
+                "That isn’t in your pantry. Add it, or pick another ingredient.",
+            ));
         }
         checks.finish(())
     }

@@ -167,7 +167,9 @@ impl Formula {
                     let shown: String = line.ingredient.chars().filter(|c| !c.is_control()).take(40).collect();
                     checks.push(InputError::refused(
                         format!("lines[{i}].ingredient"),
-                        format!("\u{201c}{shown}\u{201d} is not in the pantry"),
+                        format!(
+                            "\u{201c}{shown}\u{201d} isn\u{2019}t in your pantry. Add it, or pick another ingredient."
+                        ),
                     ));
                 }
             }
@@ -181,14 +183,10 @@ impl Formula {
         let lines = lines.into_iter().filter(|l| l.mass.g() > LEAST_LINE_G / 2.0).collect();
         let formula = Self { name: name.trim().to_owned(), lines, felt: Felt::default(), says: None };
         if formula.role_mass(Role::Flour).g() <= 0.0 {
-            return Err(InputError::refused("lines", "a dough needs flour: add a flour, oats or starch").into());
+            return Err(InputError::refused("lines", "Dough needs flour. Add a flour, oats or starch.").into());
         }
         if formula.role_mass(Role::Fat).g() <= 0.0 {
-            return Err(InputError::refused(
-                "lines",
-                "a dough that is chilled and rolled needs a fat: add butter or another",
-            )
-            .into());
+            return Err(InputError::refused("lines", "Chilled dough needs a fat. Add butter or another fat.").into());
         }
         Ok(formula)
     }
@@ -430,7 +428,7 @@ mod tests {
         assert_eq!(fields, ["lines[1].ingredient", "lines[2].grams", "lines[3].grams"]);
         assert!(formula(&[("butter", 100.0)]).unwrap_err().to_string().contains("needs flour"));
         assert!(formula(&[("flour-ap", 100.0)]).unwrap_err().to_string().contains("needs a fat"));
-        assert!(formula(&[("flour-ap", 1.0); 61]).unwrap_err().to_string().contains("61 lines"));
+        assert!(formula(&[("flour-ap", 1.0); 61]).unwrap_err().to_string().contains("You have 61"));
     }
 
     #[test]

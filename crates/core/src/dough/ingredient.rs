@@ -256,7 +256,7 @@ impl Ingredient {
         if input.name.chars().any(|c| c.is_ascii_digit() || "(),;/+".contains(c)) {
             checks.push(InputError::refused(
                 "name",
-                "a name without digits, commas or brackets is needed, so that recipes can be read by it",
+                "Use a name without digits, commas or parentheses, so recipes can be read.",
             ));
         }
         let a = &input.analysis;
@@ -272,9 +272,9 @@ impl Ingredient {
             ("ash", a.ash, 100.0),
             ("salt", a.salt, a.ash.clamp(0.0, 100.0)),
         ] {
-            checks.range(&format!("{field}_g"), value, 0.0, most, "g in 100 g");
+            checks.range(&format!("{field}_g"), value, 0.0, most, "g per 100 g");
         }
-        checks.range("total_g", a.total(), 98.0, 102.0, "g in 100 g");
+        checks.range("total_g", a.total(), 98.0, 102.0, "g per 100 g");
         input.household.check(&mut checks);
         checks.limit("allergens", input.allergens.len(), 12, "allergens");
         checks.limit("aliases", input.aliases.len(), 12, "names");

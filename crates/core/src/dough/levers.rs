@@ -145,7 +145,11 @@ pub fn difference(before: &Formula, after: &Formula) -> Vec<LineChange> {
 fn wanted(pantry: &Pantry, field: &str, key: &str) -> Result<Arc<Ingredient>, InputErrors> {
     pantry.get(key).cloned().ok_or_else(|| {
         let shown: String = key.chars().filter(|c| !c.is_control()).take(40).collect();
-        InputError::refused(field, format!("\u{201c}{shown}\u{201d} is not in the pantry")).into()
+        InputError::refused(
+            field,
+            format!("\u{201c}{shown}\u{201d} isn\u{2019}t in your pantry. Add it, or pick another ingredient."),
+        )
+        .into()
     })
 }
 
@@ -157,20 +161,22 @@ fn swap(
     share_percent: f64,
 ) -> Result<(Formula, Vec<Reason>), InputErrors> {
     let mut checks = Checks::new();
-    checks.range("share_percent", share_percent, 0.0, 100.0, "% of it");
+    checks.range("share_percent", share_percent, 0.0, 100.0, "% of that ingredient");
     checks.finish(())?;
     let share = share_percent / 100.0;
     let to = wanted(pantry, "to", to)?;
     let Some(out) = formula.lines().iter().position(|l| l.ingredient().key == from) else {
-        return Err(InputError::refused("from", "the recipe holds none of it").into());
+        return Err(InputError::refused("from", "The recipe has none of that. Pick an ingredient that’s in it.").into());
     };
     let from = Arc::clone(formula.lines()[out].ingredient());
     let alike = from.role() == to.role() && from.role() != Role::Other || from.kind == to.kind;
     let for_flour = |i: &Ingredient| i.role() == Role::Flour || matches!(i.kind, Kind::Cocoa | Kind::Meal);
     if from.key == to.key || !(alike || for_flour(&from) && for_flour(&to)) {
-        return Err(
-            InputError::refused("to", format!("{} cannot stand in for {}", to.name, from.name.to_lowercase())).into()
-        );
+        return Err(InputError::refused(
+            "to",
+            format!("{} can’t replace {}. Pick something of the same kind.", to.name, from.name.to_lowercase()),
+        )
+        .into());
     }
     let moved = formula.lines()[out].mass().g() * share;
     let names = (from.name.to_lowercase(), to.name.to_lowercase());
@@ -189,10 +195,7 @@ fn swap(
     let stuck = || {
         InputErrors::from(InputError::refused(
             "to",
-            format!(
-                "the rest of the recipe cannot make up for {}: there is too little to take away",
-                to.name.to_lowercase()
-            ),
+            format!("Too much {}: the rest of the recipe can’t make up for it. Swap less.", to.name.to_lowercase()),
         ))
     };
     let mut reasons = Vec::new();
@@ -252,7 +255,9 @@ fn main_of(b: &Rebalance, role: Role, word: &'static str) -> Result<usize, Input
     (0..b.own)
         .filter(|&i| b.lines[i].role() == role && b.grams[i] > 0.0)
         .max_by(|&x, &y| b.grams[x].total_cmp(&b.grams[y]))
-        .ok_or_else(|| InputError::refused("from", format!("nothing is left of the {word} to make up for it")).into())
+        .ok_or_else(|| {
+            InputError::refused("from", format!("Not enough {word} left to make up for it. Change less.")).into()
+        })
 }
 
 fn main_flour(b: &Rebalance) -> Result<usize, InputErrors> {
@@ -269,7 +274,7 @@ fn eggs(formula: &Formula, field: &str, grams: f64) -> Result<(Formula, Vec<Reas
     let total = formula.role_mass(Role::Egg).g();
     checks.range(field, grams, 0.0, formula.total().g() / 2.0, "g");
     if total <= 0.0 {
-        checks.push(InputError::refused(field, "the recipe has no egg to change; add one first"));
+        checks.push(InputError::refused(field, "This recipe has no egg. Add one first."));
     }
     checks.finish(())?;
     let mut b = Rebalance::of(formula);
@@ -281,15 +286,17 @@ fn eggs(formula: &Formula, field: &str, grams: f64) -> Result<(Formula, Vec<Reas
         }
     }
     if !b.solve(&[fat, flour], &kept) {
-        return Err(InputError::refused(field, "there is too little butter or flour to make up for so much egg").into());
+        return Err(InputError::refused(
+            field,
+            "Too little butter or flour to make up for that much egg. Use less egg.",
+        )
+        .into());
     }
     let reasons =
         vec![Reason::EggInstead { mass: Mass::new_g(grams), before: Mass::new_g(total) }, Reason::ButterGivesWay];
     if grams == 0.0 {
         // The line would vanish and with it the way back.
-        return Err(
-            InputError::refused("grams", "more than 0 g is needed; take the egg out of the recipe instead").into()
-        );
+        return Err(InputError::refused("grams", "Use more than 0 g, or remove the egg from the recipe.").into());
     }
     Ok((b.finish(formula)?, reasons))
 }
@@ -375,7 +382,7 @@ fn from_the_bowl(
         b.grams[water] = (b.grams[water] + flour * water_percent / 100.0).max(0.0);
     }
     if b.grams[main] <= 0.0 {
-        return Err(InputError::refused("flour_percent", "that would take away all of the flour").into());
+        return Err(InputError::refused("flour_percent", "That leaves no flour. Take away less.").into());
     }
     let reasons = vec![Reason::AsTheBowlAsked];
     Ok((b.finish(formula)?, reasons))

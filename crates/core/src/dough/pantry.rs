@@ -13,7 +13,7 @@ use std::borrow::Cow;
 use std::collections::HashMap;
 use std::sync::{Arc, LazyLock};
 
-const SR: &str = "USDA FoodData Central, SR Legacy, from memory";
+const SR: &str = "USDA FoodData Central, SR Legacy (from memory)";
 const TYPICAL: &str = "typical value, from memory";
 const TRADE: &str = "common practice, no source";
 
@@ -104,7 +104,7 @@ fn rows() -> Vec<Row> {
         row("flour-bread", "Bread flour", Kind::Flour, [13.4, 1.7, 12.0, 70.1, 0.3, 2.4, 0.5]).reducing(0.2).cup_dry(127.0).allergen("wheat").aka("strong flour|strong white flour"),
         row("flour-pastry", "Pastry flour", Kind::Flour, [11.9, 0.9, 8.8, 75.9, 0.3, 2.0, 0.5]).reducing(0.2).cup_dry(114.0).allergen("wheat").source(TYPICAL),
         row("flour-cake", "Cake flour", Kind::Flour, [12.5, 0.9, 8.2, 76.3, 0.3, 1.7, 0.4]).reducing(0.2).cup_dry(114.0).allergen("wheat").aka("soft flour"),
-        row("flour-self-raising", "Self-raising flour", Kind::Flour, [11.4, 1.0, 9.9, 71.3, 0.2, 2.7, 3.7]).reducing(0.2).salt(1.0).cup_dry(125.0).allergen("wheat").aka("self rising flour"),
+        row("flour-self-raising", "Self-rising flour", Kind::Flour, [11.4, 1.0, 9.9, 71.3, 0.2, 2.7, 3.7]).reducing(0.2).salt(1.0).cup_dry(125.0).allergen("wheat").aka("self raising flour|self rising flour"),
         row("flour-wholewheat", "Whole wheat flour", Kind::Flour, [10.7, 2.5, 13.2, 61.3, 0.4, 10.7, 1.6]).reducing(0.2).cup_dry(120.0).allergen("wheat").aka("wholemeal flour|whole meal flour|wholewheat flour|graham flour"),
         row("flour-spelt", "Spelt flour", Kind::Flour, [11.0, 2.4, 14.6, 60.0, 1.0, 10.4, 1.6]).reducing(0.2).cup_dry(120.0).allergen("wheat").source(TYPICAL),
         row("flour-rye", "Medium rye flour", Kind::Flour, [9.8, 1.5, 10.9, 63.9, 0.8, 12.3, 1.6]).reducing(0.2).cup_dry(102.0).allergen("rye").aka("rye flour"),
@@ -127,19 +127,19 @@ fn rows() -> Vec<Row> {
         // Fats.
         row("butter", "Unsalted butter", Kind::Fat, [17.3, 81.1, 0.9, 0.6, 0.6, 0.0, 0.1]).fat(Butter).reducing(0.6).cup(227.0).tsp(4.73).stick(113.4).allergen("milk").aka("butter|sweet butter|sweet cream butter"),
         row("butter-salted", "Salted butter", Kind::Fat, [15.6, 81.1, 0.9, 0.6, 0.6, 0.0, 1.8]).fat(Butter).salt(1.6).reducing(0.6).cup(227.0).tsp(4.73).stick(113.4).allergen("milk"),
-        row("butter-rich", "High-fat butter", Kind::Fat, [14.4, 84.0, 0.9, 0.6, 0.6, 0.0, 0.1]).fat(Butter).reducing(0.6).cup(227.0).tsp(4.73).stick(113.4).allergen("milk").aka("european style butter|european butter|high fat european butter").source(TYPICAL),
+        row("butter-rich", "European-style butter", Kind::Fat, [14.4, 84.0, 0.9, 0.6, 0.6, 0.0, 0.1]).fat(Butter).reducing(0.6).cup(227.0).tsp(4.73).stick(113.4).allergen("milk").aka("high fat butter|european style butter|european butter|high fat european butter").source(TYPICAL),
         row("butter-clarified", "Clarified butter", Kind::Fat, [0.2, 99.5, 0.3, 0.0, 0.0, 0.0, 0.0]).fat(Butter).cup(205.0).allergen("milk").aka("ghee|butter oil"),
         row("shortening", "Shortening", Kind::Fat, [0.0, 100.0, 0.0, 0.0, 0.0, 0.0, 0.0]).fat(Shortening).cup(205.0).tsp(4.27).aka("vegetable shortening|baking fat"),
         row("margarine", "Stick margarine", Kind::Fat, [16.5, 80.7, 0.2, 0.7, 0.0, 0.0, 1.9]).fat(Margarine).salt(1.7).cup(227.0).tsp(4.73).stick(113.4).allergen("soy").aka("margarine|baking margarine|block margarine"),
-        row("vegan-block", "Plant-based baking block", Kind::Fat, [16.6, 80.7, 0.4, 0.8, 0.2, 0.0, 1.5]).fat(Margarine).salt(1.2).cup(227.0).tsp(4.73).stick(113.4).aka("vegan butter|plant butter|vegan block|plant based butter|dairy free butter|non dairy butter|vegan baking block").source(TYPICAL),
-        row("spread", "Soft spread", Kind::Fat, [37.0, 60.0, 0.3, 0.9, 0.0, 0.0, 1.8]).fat(Liquid).salt(1.5).cup(229.0).allergen("soy").aka("tub margarine|soft margarine|baking spread").source(TYPICAL),
+        row("vegan-block", "Plant-based butter sticks", Kind::Fat, [16.6, 80.7, 0.4, 0.8, 0.2, 0.0, 1.5]).fat(Margarine).salt(1.2).cup(227.0).tsp(4.73).stick(113.4).aka("plant based baking block|baking block|vegan butter|plant butter|vegan block|plant based butter|dairy free butter|non dairy butter|vegan baking block").source(TYPICAL),
+        row("spread", "Tub margarine", Kind::Fat, [37.0, 60.0, 0.3, 0.9, 0.0, 0.0, 1.8]).fat(Liquid).salt(1.5).cup(229.0).allergen("soy").aka("soft spread|tub margarine|soft margarine|baking spread").source(TYPICAL),
         row("lard", "Lard", Kind::Fat, [0.0, 100.0, 0.0, 0.0, 0.0, 0.0, 0.0]).fat(Lard).cup(205.0),
         row("coconut-oil", "Coconut oil", Kind::Fat, [0.0, 100.0, 0.0, 0.0, 0.0, 0.0, 0.0]).fat(Coconut).cup(218.0),
         row("oil", "Vegetable oil", Kind::Fat, [0.0, 100.0, 0.0, 0.0, 0.0, 0.0, 0.0]).cup(218.0).tsp(4.5).aka("oil|sunflower oil|rapeseed oil|canola oil|neutral oil|corn oil"),
         row("oil-olive", "Olive oil", Kind::Fat, [0.0, 100.0, 0.0, 0.0, 0.0, 0.0, 0.0]).cup(216.0).tsp(4.5).aka("extra virgin olive oil"),
         // Sugars by crystal.
         row("sugar", "Granulated sugar", Kind::Sugar, [0.0, 0.0, 0.0, 100.0, 100.0, 0.0, 0.0]).cup(200.0).tsp(4.2).aka("sugar|white sugar|granulated white sugar|white granulated sugar|cane sugar|table sugar|beet sugar"),
-        row("sugar-caster", "Caster sugar", Kind::Sugar, [0.0, 0.0, 0.0, 100.0, 100.0, 0.0, 0.0]).cup(200.0).tsp(4.2).aka("superfine sugar|castor sugar|super fine sugar|fine sugar"),
+        row("sugar-caster", "Superfine sugar", Kind::Sugar, [0.0, 0.0, 0.0, 100.0, 100.0, 0.0, 0.0]).cup(200.0).tsp(4.2).aka("caster sugar|superfine sugar|castor sugar|super fine sugar|fine sugar"),
         row("sugar-vanilla", "Vanilla sugar", Kind::Sugar, [0.2, 0.0, 0.0, 99.8, 99.5, 0.0, 0.0]).cup(200.0).tsp(4.2).source(TYPICAL),
         row("sugar-powdered", "Powdered sugar", Kind::Sugar, [0.2, 0.0, 0.0, 99.8, 97.0, 0.0, 0.0]).cup_dry(120.0).tsp(2.5).aka("icing sugar|confectioners sugar|confectioner sugar|confectionery sugar|10x sugar"),
         row("sugar-brown", "Brown sugar", Kind::Sugar, [1.3, 0.0, 0.1, 98.1, 97.0, 0.0, 0.5]).reducing(3.5).cup(145.0).packed(220.0).tsp(4.6).aka("soft brown sugar|light brown sugar|muscovado sugar|light muscovado sugar"),
@@ -175,9 +175,9 @@ fn rows() -> Vec<Row> {
         row("mascarpone", "Mascarpone", Kind::Liquid, [47.0, 44.0, 4.5, 4.0, 4.0, 0.0, 0.5]).fat(Butter).reducing(4.0).cup(225.0).tsp(4.7).allergen("milk").source(TYPICAL),
         row("milk-condensed", "Sweetened condensed milk", Kind::Liquid, [27.2, 8.7, 7.9, 54.4, 54.4, 0.0, 1.8]).fat(Butter).reducing(10.0).cup(306.0).tsp(6.4).allergen("milk").aka("condensed milk"),
         row("milk-evaporated", "Evaporated milk", Kind::Liquid, [74.0, 7.6, 6.8, 10.0, 10.0, 0.0, 1.6]).fat(Butter).reducing(10.0).cup(252.0).tsp(5.2).allergen("milk"),
-        row("milk-oat", "Oat drink", Kind::Liquid, [90.6, 1.5, 1.0, 6.0, 4.0, 0.8, 0.1]).reducing(3.5).cup(240.0).tsp(5.0).allergen("oats").aka("oat milk").source(TYPICAL),
-        row("milk-almond", "Almond drink", Kind::Liquid, [97.0, 1.1, 0.5, 0.4, 0.2, 0.3, 0.7]).cup(240.0).tsp(5.0).allergen("almond").aka("almond milk").source(TYPICAL),
-        row("milk-soy", "Soy drink", Kind::Liquid, [93.2, 1.8, 3.3, 0.8, 0.6, 0.4, 0.5]).cup(243.0).tsp(5.1).allergen("soy").aka("soy milk|soya milk|soya drink").source(TYPICAL),
+        row("milk-oat", "Oat milk", Kind::Liquid, [90.6, 1.5, 1.0, 6.0, 4.0, 0.8, 0.1]).reducing(3.5).cup(240.0).tsp(5.0).allergen("oats").aka("oat drink|oat milk").source(TYPICAL),
+        row("milk-almond", "Almond milk", Kind::Liquid, [97.0, 1.1, 0.5, 0.4, 0.2, 0.3, 0.7]).cup(240.0).tsp(5.0).allergen("almond").aka("almond drink|almond milk").source(TYPICAL),
+        row("milk-soy", "Soy milk", Kind::Liquid, [93.2, 1.8, 3.3, 0.8, 0.6, 0.4, 0.5]).cup(243.0).tsp(5.1).allergen("soy").aka("soy drink|soy milk|soya milk|soya drink").source(TYPICAL),
         row("water", "Water", Kind::Liquid, [100.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]).cup(236.6).tsp(4.93).aka("ice water|cold water"),
         row("lemon-juice", "Lemon juice", Kind::Liquid, [92.3, 0.2, 0.4, 6.6, 2.5, 0.3, 0.2]).reducing(2.0).cup(244.0).tsp(5.1).each(45.0),
         row("orange-juice", "Orange juice", Kind::Liquid, [88.3, 0.2, 0.7, 10.2, 8.4, 0.2, 0.4]).reducing(4.5).cup(248.0).tsp(5.2).each(70.0),
@@ -196,13 +196,13 @@ fn rows() -> Vec<Row> {
         row("hazelnut-meal", "Hazelnut meal", Kind::Meal, [5.3, 60.8, 15.0, 7.0, 4.3, 9.7, 2.3]).cup_dry(90.0).allergen("hazelnut").aka("ground hazelnut|ground hazelnuts|hazelnut flour"),
         row("sesame-black", "Ground black sesame", Kind::Meal, [4.7, 49.7, 17.7, 11.6, 0.3, 11.8, 4.5]).cup(120.0).tsp(2.7).allergen("sesame").aka("ground sesame|black sesame powder"),
         row("custard-powder", "Custard powder", Kind::Meal, [10.0, 0.2, 0.4, 88.4, 0.0, 0.5, 0.5]).cup_dry(125.0).tsp(2.7).source(TYPICAL),
-        row("coconut", "Dried coconut", Kind::Meal, [3.0, 64.5, 6.9, 7.4, 7.4, 16.3, 1.9]).fat(Coconut).cup(85.0).tsp(1.8).aka("desiccated coconut|shredded coconut|unsweetened coconut"),
+        row("coconut", "Unsweetened shredded coconut", Kind::Meal, [3.0, 64.5, 6.9, 7.4, 7.4, 16.3, 1.9]).fat(Coconut).cup(85.0).tsp(1.8).aka("dried coconut|desiccated coconut|shredded coconut|unsweetened coconut"),
         row("chocolate", "Chopped dark chocolate", Kind::Chocolate, [1.4, 42.6, 7.8, 34.9, 24.0, 10.9, 2.4]).fat(Coconut).cup(168.0).allergen("soy").aka("dark chocolate|chocolate chips|chocolate|chocolate chip|bittersweet chocolate|semisweet chocolate|semi sweet chocolate|semi sweet chocolate chip|dark chocolate chip|semisweet chocolate chip"),
         row("chocolate-milk", "Milk chocolate", Kind::Chocolate, [1.5, 29.7, 7.7, 56.0, 51.5, 3.4, 1.7]).fat(Coconut).reducing(8.0).cup(168.0).allergen("milk").allergen("soy").aka("milk chocolate chips"),
         row("chocolate-white", "White chocolate", Kind::Chocolate, [1.3, 32.1, 5.9, 59.0, 59.0, 0.2, 1.5]).fat(Coconut).reducing(8.0).cup(170.0).allergen("milk").allergen("soy").aka("white chocolate chips"),
         row("toffee", "Toffee bits", Kind::Chocolate, [1.5, 32.0, 1.0, 64.5, 60.0, 0.0, 1.0]).fat(Butter).reducing(4.0).cup(160.0).allergen("milk").aka("toffee|toffee pieces|toffee bit").source(TYPICAL),
         row("butterscotch", "Butterscotch chips", Kind::Chocolate, [1.0, 29.0, 2.2, 67.0, 66.0, 0.0, 0.8]).fat(Coconut).cup(170.0).allergen("milk").aka("butterscotch|butterscotch chip").source(TYPICAL),
-        row("chocolate-sweets", "Sugar-coated chocolates", Kind::Chocolate, [1.7, 21.1, 4.3, 69.4, 63.7, 2.5, 1.0]).fat(Coconut).cup(208.0).allergen("milk").aka("candy coated chocolate|candy coated chocolates|chocolate candies|sugar coated chocolate"),
+        row("chocolate-sweets", "Candy-coated chocolates", Kind::Chocolate, [1.7, 21.1, 4.3, 69.4, 63.7, 2.5, 1.0]).fat(Coconut).cup(208.0).allergen("milk").aka("sugar coated chocolates|candy coated chocolate|candy coated chocolates|chocolate candies|sugar coated chocolate"),
         row("cocoa-nibs", "Cocoa nibs", Kind::Chocolate, [2.5, 50.0, 13.0, 11.0, 1.0, 20.0, 3.5]).fat(Coconut).cup(120.0).aka("cacao nibs").source(TYPICAL),
         row("matcha", "Matcha", Kind::Flavour, [5.0, 5.3, 30.6, 12.0, 0.0, 39.0, 8.1]).tsp(2.0).aka("matcha powder|green tea powder").source(TYPICAL),
         row("pudding-mix", "Instant pudding mix", Kind::Starch, [4.0, 0.8, 0.2, 92.0, 80.0, 0.5, 2.5]).cup(150.0).tsp(3.1).aka("instant pudding|vanilla pudding mix|pudding powder").source(TYPICAL),
@@ -224,7 +224,7 @@ fn rows() -> Vec<Row> {
         row("tahini", "Tahini", Kind::Nut, [3.1, 53.8, 17.0, 11.9, 0.5, 9.3, 4.9]).cup(240.0).tsp(5.0).allergen("sesame").aka("sesame paste"),
         row("sesame", "Sesame seeds", Kind::Seed, [4.7, 49.7, 17.7, 11.6, 0.3, 11.8, 4.5]).cup(144.0).tsp(3.0).allergen("sesame").aka("sesame|black sesame|white sesame"),
         row("poppy", "Poppy seeds", Kind::Seed, [5.9, 41.6, 18.0, 8.6, 3.0, 19.5, 6.4]).cup(141.0).tsp(2.8).aka("poppy"),
-        row("caraway", "Caraway seed", Kind::Seed, [9.9, 14.6, 19.8, 11.9, 0.6, 38.0, 5.8]).tsp(2.1).aka("caraway"),
+        row("caraway", "Caraway seeds", Kind::Seed, [9.9, 14.6, 19.8, 11.9, 0.6, 38.0, 5.8]).tsp(2.1).aka("caraway"),
         // Fruit.
         row("raisin", "Raisins", Kind::Fruit, [15.4, 0.5, 3.1, 75.5, 59.2, 3.7, 1.8]).reducing(58.0).cup(145.0).packed(165.0).aka("sultana"),
         row("currant", "Dried currants", Kind::Fruit, [19.2, 0.3, 4.1, 67.3, 67.3, 6.8, 2.3]).reducing(66.0).cup(144.0).aka("currant"),
@@ -238,7 +238,7 @@ fn rows() -> Vec<Row> {
         row("jam", "Jam", Kind::Fruit, [30.5, 0.1, 0.4, 67.7, 48.5, 1.1, 0.2]).reducing(30.0).cup(320.0).tsp(6.7).aka("raspberry jam|strawberry jam|apricot jam|redcurrant jam|blackcurrant jam|preserves|marmalade|raspberry preserves|apricot preserves"),
         row("pumpkin", "Pumpkin pur\u{e9}e", Kind::Fruit, [90.0, 0.3, 1.1, 5.2, 3.3, 2.9, 0.5]).reducing(2.5).cup(245.0).tsp(5.1).aka("pumpkin puree|canned pumpkin|pumpkin"),
         row("banana", "Mashed banana", Kind::Fruit, [74.9, 0.3, 1.1, 20.2, 12.2, 2.6, 0.8]).reducing(9.8).cup(225.0).tsp(4.7).aka("banana|ripe banana|mashed ripe banana|ripe mashed banana"),
-        row("apple-sauce", "Apple sauce", Kind::Fruit, [88.2, 0.1, 0.2, 10.2, 9.4, 1.1, 0.2]).reducing(8.0).cup(244.0).tsp(5.1).aka("applesauce|apple puree|unsweetened applesauce"),
+        row("apple-sauce", "Applesauce", Kind::Fruit, [88.2, 0.1, 0.2, 10.2, 9.4, 1.1, 0.2]).reducing(8.0).cup(244.0).tsp(5.1).aka("apple sauce|applesauce|apple puree|unsweetened applesauce"),
         // Flavours.
         row("vanilla", "Vanilla extract", Kind::Flavour, [52.6, 0.1, 0.1, 12.7, 12.7, 0.0, 0.1]).alcohol(34.4).cup(208.0).tsp(4.2).aka("vanilla|pure vanilla extract|vanilla essence"),
         row("vanilla-paste", "Vanilla paste", Kind::Flavour, [40.0, 0.1, 0.3, 59.0, 50.0, 0.4, 0.2]).tsp(5.5).aka("vanilla bean paste").source(TYPICAL),
@@ -260,18 +260,18 @@ fn rows() -> Vec<Row> {
         row("cloves", "Ground cloves", Kind::Flavour, [9.9, 13.0, 6.0, 31.6, 2.4, 33.9, 5.6]).tsp(2.1).aka("clove"),
         row("allspice", "Ground allspice", Kind::Flavour, [8.5, 8.7, 6.1, 50.5, 0.0, 21.6, 4.6]).tsp(1.9).aka("allspice|pimento"),
         row("mixed-spice", "Mixed spice", Kind::Flavour, [8.5, 8.7, 6.1, 50.5, 5.0, 21.6, 4.6]).tsp(1.9).aka("pumpkin spice|gingerbread spice|apple pie spice").source(TYPICAL),
-        row("anise", "Anise seed", Kind::Flavour, [9.5, 15.9, 17.6, 35.4, 0.0, 14.6, 7.0]).tsp(2.1).aka("aniseed|anise|ground anise"),
-        row("fennel", "Fennel seed", Kind::Flavour, [8.8, 14.9, 15.8, 12.5, 0.0, 39.8, 8.2]).tsp(2.0).aka("fennel"),
+        row("anise", "Anise seeds", Kind::Flavour, [9.5, 15.9, 17.6, 35.4, 0.0, 14.6, 7.0]).tsp(2.1).aka("aniseed|anise|ground anise"),
+        row("fennel", "Fennel seeds", Kind::Flavour, [8.8, 14.9, 15.8, 12.5, 0.0, 39.8, 8.2]).tsp(2.0).aka("fennel"),
         row("pepper", "Ground black pepper", Kind::Flavour, [12.5, 3.3, 10.4, 44.0, 0.6, 25.3, 4.5]).tsp(2.3).aka("black pepper|pepper").source(TYPICAL),
         row("espresso", "Instant coffee powder", Kind::Flavour, [3.1, 0.5, 12.2, 75.4, 0.0, 0.0, 8.8]).tsp(1.0).aka("instant coffee|espresso powder|instant espresso|coffee powder"),
         // Spirits and colours.
         row("rum", "Rum", Kind::Spirit, [66.6, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(33.4).cup(222.0).tsp(4.6).aka("dark rum|white rum"),
         row("brandy", "Brandy", Kind::Spirit, [66.6, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(33.4).cup(222.0).tsp(4.6).aka("cognac|armagnac"),
-        row("whisky", "Whisky", Kind::Spirit, [66.6, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(33.4).cup(222.0).tsp(4.6).aka("whiskey|bourbon"),
+        row("whisky", "Whiskey", Kind::Spirit, [66.6, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(33.4).cup(222.0).tsp(4.6).aka("whisky|whiskey|bourbon"),
         row("kirsch", "Kirsch", Kind::Spirit, [66.6, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(33.4).cup(222.0).tsp(4.6).aka("cherry brandy"),
         row("vodka", "Vodka", Kind::Spirit, [66.6, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(33.4).cup(222.0).tsp(4.6).aka("plain spirit"),
-        row("colour-paste", "Paste colour", Kind::Colour, [20.0, 0.0, 0.0, 79.0, 50.0, 0.0, 1.0]).tsp(6.0).aka("gel colour|gel color|gel food coloring|paste food colour|gel food colouring").source(TRADE),
-        row("colour-liquid", "Liquid colour", Kind::Colour, [95.0, 0.0, 0.0, 4.5, 0.0, 0.0, 0.5]).tsp(5.0).aka("food colouring|food coloring|liquid food coloring|liquid food colouring|food color|food colour").source(TRADE),
+        row("colour-paste", "Gel food coloring", Kind::Colour, [20.0, 0.0, 0.0, 79.0, 50.0, 0.0, 1.0]).tsp(6.0).aka("paste colour|paste color|gel colour|gel color|gel food coloring|paste food colour|gel food colouring").source(TRADE),
+        row("colour-liquid", "Liquid food coloring", Kind::Colour, [95.0, 0.0, 0.0, 4.5, 0.0, 0.0, 0.5]).tsp(5.0).aka("liquid colour|liquid color|food colouring|food coloring|liquid food coloring|liquid food colouring|food color|food colour").source(TRADE),
     ]
 }
 
@@ -313,7 +313,7 @@ impl Pantry {
                 return Err(InputError::refused("price_per_kg", format!("\u{201c}{key}\u{201d} is not in the pantry")));
             }
             let mut checks = crate::error::Checks::new();
-            checks.range("price_per_kg", price, 0.0, 100_000.0, "a kilogram");
+            checks.range("price_per_kg", price, 0.0, 100_000.0, "per kilogram");
             checks.finish(()).map_err(|e| e.all()[0].clone())?;
             pantry.price_per_kg.insert(key, price);
         }

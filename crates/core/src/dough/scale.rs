@@ -131,7 +131,7 @@ pub(crate) fn within_mixes(dough: Mass, limit: Mass) -> Result<(), InputError> {
         return Ok(());
     }
     let said = format!(
-        "Use at most {MOST_MIXES} batches of {:.0} g for one job. Order fewer or thinner cookies, or raise the mixer's limit.",
+        "Use at most {MOST_MIXES} batches of {:.0} g for one job. Order fewer or thinner cookies, or raise the mixer\u{2019}s limit.",
         limit.g()
     );
     Err(InputError::refused("pieces", said))
@@ -329,7 +329,10 @@ pub fn size_dough(formula: &Formula, by: &SizeBy) -> Result<Sized, InputErrors> 
                 let Some(line) = formula.lines().iter().find(|l| l.ingredient().key == *key) else {
                     checks.push(InputError::refused(
                         format!("on_hand[{i}].ingredient"),
-                        format!("the recipe holds no \u{201c}{}\u{201d}", key.chars().take(40).collect::<String>()),
+                        format!(
+                            "The recipe has no \u{201c}{}\u{201d}. Pick an ingredient that\u{2019}s in it.",
+                            key.chars().take(40).collect::<String>()
+                        ),
                     ));
                     continue;
                 };
@@ -474,7 +477,7 @@ mod tests {
     #[test]
     fn what_cannot_be_scaled_to_is_named() {
         let unknown = SizeBy::OnHand { on_hand: vec![on_hand("honey", 10.0)] };
-        assert!(size_dough(&formula(), &unknown).unwrap_err().to_string().contains("holds no"));
+        assert!(size_dough(&formula(), &unknown).unwrap_err().to_string().contains("has no"));
         assert!(size_dough(&formula(), &SizeBy::OnHand { on_hand: vec![] }).is_err());
         assert!(
             size_dough(&formula(), &SizeBy::Factor { factor: 0.0 }).unwrap_err().to_string().contains("0.01 to 1000")

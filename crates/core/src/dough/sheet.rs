@@ -60,7 +60,7 @@ pub struct TintInput {
 impl Tint {
     /// The tints of a dough; each 1 to 100 %, together at most all of it.
     pub fn list(parts: &[TintInput]) -> Result<Vec<Self>, InputErrors> {
-        Self::list_of(parts, "tints", ["% of the dough", "% of the dough together"])
+        Self::list_of(parts, "tints", ["% of the dough", "% of the dough in total"])
     }
 
     /// The tints of what is named by `field` and `units`; each 1 to 100 %, together at most all of it.
@@ -72,7 +72,7 @@ impl Tint {
         let mut checks = Checks::new();
         checks.limit(field, parts.len(), MOST_TINTS, "tints");
         for (i, TintInput { name, percent }) in parts.iter().enumerate() {
-            checks.text(&format!("{field}[{i}].name"), name, 40, "a colour");
+            checks.text(&format!("{field}[{i}].name"), name, 40, "a color");
             checks.range(&format!("{field}[{i}].percent"), *percent, 1.0, 100.0, units[0]);
         }
         let together: f64 = parts.iter().map(|p| p.percent).filter(|p| p.is_finite()).sum();

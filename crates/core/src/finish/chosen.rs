@@ -34,7 +34,7 @@ impl Finish {
             checks.range("pieces", f64::from(pieces), 1.0, 100_000.0, "pieces");
         }
         if !self.colours.is_empty() && !self.coat.takes_colour() {
-            checks.push(InputError::refused("colours", "only icing, glaze, fondant and buttercream are coloured"));
+            checks.push(InputError::refused("colours", "You can color icing, glaze, fondant and buttercream only."));
         }
         if let Err(faults) = self.tints() {
             faults.all().iter().cloned().for_each(|e| checks.push(e));
@@ -111,7 +111,7 @@ mod tests {
     fn colours_of_sugar_and_more_than_all_of_an_icing_are_refused_by_name() {
         let said = |f: Finish| f.checked().unwrap_err().to_string();
         let sugar = Finish { colours: vec![colour("red", 10.0)], ..Coat::Drizzle.into() };
-        assert!(said(sugar).contains("only icing"));
+        assert!(said(sugar).contains("color icing"));
         let much = vec![colour("red", 70.0), colour("blue", 40.0)];
         assert!(said(Finish { colours: much, ..Coat::usual_fondant().into() }).contains("110"));
         assert!(said(Finish { pieces: Some(0), ..Coat::Drizzle.into() }).contains("pieces"));

@@ -164,7 +164,7 @@ impl Coat {
         match self {
             Self::Sugar(_) | Self::Drizzle => {}
             Self::Glaze { sugar_parts, film_mm, .. } => {
-                checks.range("sugar_parts", sugar_parts, 3.0, 12.0, "parts to one of water");
+                checks.range("sugar_parts", sugar_parts, 3.0, 12.0, "parts sugar to 1 part water");
                 checks.range("film_mm", film_mm, 0.1, 2.0, "mm");
             }
             Self::Dip { part, film_mm } => {

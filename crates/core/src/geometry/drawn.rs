@@ -99,10 +99,7 @@ fn letter(sign: char) -> Option<&'static str> {
 pub(super) fn letter_outline(sign: char, height: Length) -> Result<Outline, InputError> {
     let capital = sign.to_ascii_uppercase();
     let Some(path) = letter(capital) else {
-        return Err(InputError::refused(
-            "letter",
-            format!("‘{sign}’ is no letter from A to Z and no figure from 0 to 9"),
-        ));
+        return Err(InputError::refused("letter", format!("Can\u{2019}t draw “{sign}”. Use A to Z or 0 to 9.")));
     };
     let drawing = put_together(&[Part::Stroke(path, LETTER_HALF)]);
     scaled(&drawing, |_, high| height.mm() / high)

@@ -16,20 +16,20 @@ pub(super) fn hole_ring(
     centre: (f64, f64),
     number: usize,
 ) -> Result<LineString<f64>, InputError> {
-    let refuse = |why: &str| Err(InputError::refused("outline", format!("hole {number} {why}")));
+    let refuse = |why: &str| Err(InputError::refused("outline", format!("Hole {number} {why}")));
     let mut kept: Vec<(f64, f64)> = hole.to_vec();
     kept.dedup_by(|a, b| (a.0 - b.0).hypot(a.1 - b.1) < 1e-6);
     if kept.len() > 1 && (kept[0].0 - kept[kept.len() - 1].0).hypot(kept[0].1 - kept[kept.len() - 1].1) < 1e-6 {
         kept.pop();
     }
     if kept.len() < 3 || kept.len() > MOST_POINTS || kept.iter().any(|p| !p.0.is_finite() || !p.1.is_finite()) {
-        return refuse("is no closed ring of numbers");
+        return refuse("isn’t a closed shape. Close it.");
     }
     let (low, high) = bounds(&kept);
     if (high.0 - low.0).min(high.1 - low.1) < LEAST_HOLE_MM {
-        return refuse("is smaller than 3 mm");
+        return refuse("is under 3 mm. Make it bigger.");
     }
-    let Ok(kept) = without_noise(&kept) else { return refuse("crosses itself") };
+    let Ok(kept) = without_noise(&kept) else { return refuse("crosses itself. Redraw it.") };
     let corners: Vec<(f64, f64)> = kept.iter().map(|p| (p.0 - centre.0, p.1 - centre.1)).collect();
     let rings = std::iter::once(polygon.exterior()).chain(polygon.interiors());
     for (i, ring) in rings.enumerate() {
@@ -38,10 +38,10 @@ pub(super) fn hole_ring(
         let apart = edge_distance(&other, &corners);
         // Within the outline, and beside every other hole.
         if inside != (i == 0) || (i > 0 && ring_holds(&corners, other[0])) {
-            return refuse(if i == 0 { "lies outside the outline" } else { "lies on another hole" });
+            return refuse(if i == 0 { "is outside the outline." } else { "overlaps another hole." });
         }
         if apart < LEAST_WALL_MM {
-            return refuse("comes nearer than 1 mm to the outline or to another hole");
+            return refuse("is within 1 mm of the outline or another hole. Move it.");
         }
     }
     let mut ring = ring_about(&kept, centre);

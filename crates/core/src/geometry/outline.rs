@@ -46,12 +46,12 @@ impl Outline {
     pub fn with_holes(points: &[(f64, f64)], holes: &[Vec<(f64, f64)>]) -> Result<Self, InputError> {
         let field = "outline";
         if holes.len() > MOST_HOLES {
-            return Err(InputError::refused(field, format!("{} holes; {MOST_HOLES} are accepted", holes.len())));
+            return Err(InputError::refused(field, format!("At most {MOST_HOLES} holes. This has {}.", holes.len())));
         }
         let mut kept: Vec<(f64, f64)> = Vec::with_capacity(points.len());
         for (i, &(x, y)) in points.iter().enumerate() {
             if !x.is_finite() || !y.is_finite() {
-                return Err(InputError::refused(field, format!("point {} of the outline is not a number", i + 1)));
+                return Err(InputError::refused(field, format!("Point {} of the outline isn’t a number.", i + 1)));
             }
             let same = |p: &(f64, f64)| (p.0 - x).hypot(p.1 - y) < 1e-6;
             if !kept.last().is_some_and(same) {
@@ -62,15 +62,12 @@ impl Outline {
             kept.pop();
         }
         if kept.len() < 3 {
-            return Err(InputError::refused(field, "the outline has no area: it needs at least three separate points"));
+            return Err(InputError::refused(field, "The outline has no area. Give it at least 3 separate points."));
         }
         if kept.len() > MOST_POINTS {
             return Err(InputError::refused(
                 field,
-                format!(
-                    "the outline has {} points once its curves are flattened; {MOST_POINTS} are accepted",
-                    kept.len()
-                ),
+                format!("The outline is too detailed: {} points, {MOST_POINTS} at most. Simplify it.", kept.len()),
             ));
         }
         let (low, high) = bounds(&kept);
@@ -79,20 +76,21 @@ impl Outline {
             return Err(InputError::refused(
                 field,
                 format!(
-                    "the outline is {width:.1} \u{d7} {height:.1} mm; a cutter is {} to {} mm each way",
+                    "Cutters are {} to {} mm each way. This outline is {width:.1} \u{d7} {height:.1} mm.",
                     EXTENT_MM.0, EXTENT_MM.1
                 ),
             ));
         }
         let kept = without_noise(&kept).map_err(|crossing| {
             let (x, y) = (crossing.at.0 - low.0, crossing.at.1 - low.1);
-            let said = format!("the outline crosses itself near {x:.1}, {y:.1} mm from its top left corner");
+            let said =
+                format!("The outline crosses itself {x:.1} mm from the left and {y:.1} mm from the top. Fix it there.");
             InputError::refused(field, said)
         })?;
         let centre = ((low.0 + high.0) / 2.0, (low.1 + high.1) / 2.0);
         let mut polygon = Polygon::new(ring_about(&kept, centre), vec![]);
         if polygon.unsigned_area() < EXTENT_MM.0 * EXTENT_MM.0 / 4.0 {
-            return Err(InputError::refused(field, "the outline encloses next to no area"));
+            return Err(InputError::refused(field, "The outline encloses almost nothing. Redraw it."));
         }
         if polygon.signed_area() < 0.0 {
             polygon.exterior_mut(|ring| ring.0.reverse());
@@ -314,12 +312,12 @@ mod tests {
         };
         let refused = |holes: &[Vec<(f64, f64)>]| Outline::with_holes(&outer, holes).unwrap_err().to_string();
         assert!(refused(&[at(60.0, 0.0, 8.0)]).contains("outside"));
-        assert!(refused(&[at(0.5, 4.0, 8.0)]).contains("nearer than 1 mm"));
-        assert!(refused(&[at(4.0, 4.0, 2.0)]).contains("smaller than 3 mm"));
-        assert!(refused(&[at(4.0, 4.0, 10.0), at(6.0, 6.0, 4.0)]).contains("on another hole"));
+        assert!(refused(&[at(0.5, 4.0, 8.0)]).contains("within 1 mm"));
+        assert!(refused(&[at(4.0, 4.0, 2.0)]).contains("under 3 mm"));
+        assert!(refused(&[at(4.0, 4.0, 10.0), at(6.0, 6.0, 4.0)]).contains("overlaps another hole"));
         assert!(refused(&[vec![(5.0, 5.0), (15.0, 15.0), (15.0, 5.0), (5.0, 15.0)]]).contains("crosses itself"));
-        assert!(refused(&[vec![(f64::NAN, 5.0), (9.0, 5.0), (5.0, 9.0)]]).contains("no closed ring"));
-        assert!(refused(&vec![at(4.0, 4.0, 4.0); 13]).contains("12 are accepted"));
+        assert!(refused(&[vec![(f64::NAN, 5.0), (9.0, 5.0), (5.0, 9.0)]]).contains("closed shape"));
+        assert!(refused(&vec![at(4.0, 4.0, 4.0); 13]).contains("At most 12 holes. This has 13."));
     }
 
     #[test]
@@ -405,14 +403,14 @@ mod tests {
         assert!(said(&square(7.0)).contains("8 to 400 mm"));
         assert!(said(&square(401.0)).contains("8 to 400 mm"));
         assert!(said(&[(0.0, 0.0), (0.0, 0.0), (9.0, 9.0)]).contains("no area"));
-        assert!(said(&[(0.0, f64::NAN), (20.0, 0.0), (20.0, 20.0)]).contains("not a number"));
+        assert!(said(&[(0.0, f64::NAN), (20.0, 0.0), (20.0, 20.0)]).contains("number"));
         let many: Vec<_> = (0..6000)
             .map(|i| {
                 let a = f64::from(i) / 6000.0 * std::f64::consts::TAU;
                 (50.0 * a.cos(), 50.0 * a.sin())
             })
             .collect();
-        assert!(said(&many).contains("5000 are accepted"));
+        assert!(said(&many).contains("5000 at most"));
     }
 
     #[test]

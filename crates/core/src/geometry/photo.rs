@@ -107,11 +107,8 @@ pub fn outline_from_photo(
 }
 
 fn nothing() -> InputErrors {
-    InputError::refused(
-        "photo",
-        "no closed outline was found on the paper; lay it flat in even light, and draw the line dark and closed",
-    )
-    .into()
+    InputError::refused("photo", "No closed outline found. Lay the paper flat in even light. Draw a dark, closed line.")
+        .into()
 }
 
 /// Whether the corners lie in the picture and go round without crossing.
@@ -130,7 +127,7 @@ pub(crate) fn check_corners(corners: &[(f64, f64); 4]) -> Result<(), InputErrors
     if turns.iter().all(|t| *t > 1e-4) || turns.iter().all(|t| *t < -1e-4) {
         return Ok(());
     }
-    Err(InputError::refused("corners", "the four corners must go round the paper, one after the other").into())
+    Err(InputError::refused("corners", "Mark the 4 corners in order, around the paper.").into())
 }
 
 /// The outer border that encloses most (or the hole within it), in millimetres, and how thick its line is.
@@ -167,7 +164,7 @@ fn largest(
     if area(&outer).abs() < 0.1 * (high.0 - low.0) * (high.1 - low.1) {
         return Err(InputError::refused(
             "photo",
-            "the outline on the paper does not close; go over the gap with the pencil and take the picture again",
+            "The outline isn’t closed. Fill the gap with the pencil and retake the photo.",
         )
         .into());
     }
@@ -185,11 +182,9 @@ fn largest(
     });
     match (edge, inner) {
         (DarkEdge::Inside, Some(inner)) => Ok((inner, thick)),
-        (DarkEdge::Inside, None) => Err(InputError::refused(
-            "edge",
-            "what lies on the paper is solid and has no inner edge; choose the outer one",
-        )
-        .into()),
+        (DarkEdge::Inside, None) => {
+            Err(InputError::refused("edge", "No inner edge found: it’s solid. Choose the outer edge.").into())
+        }
         (DarkEdge::Outside | DarkEdge::Middle, _) => Ok((outer, thick)),
     }
 }

@@ -39,17 +39,15 @@ fn is_folded(file: &[u8]) -> bool {
 /// Fails, naming `photo`, where it is none, too large or too small, or breaks off.
 pub(crate) fn read_picture(file: &[u8], most_bytes: usize) -> Result<Picture, InputErrors> {
     if file.len() > most_bytes {
-        return Err(refuse(format!("the file is over {} MB", most_bytes / 1_000_000)));
+        return Err(refuse(format!("The file is over {} MB. Save it smaller.", most_bytes / 1_000_000)));
     }
     if is_folded(file) {
-        return Err(refuse(
-            "the picture is a HEIC or AVIF file, which is not read here: set the camera to keep JPEG files, or share the picture as JPEG and send that",
-        ));
+        return Err(refuse("Can’t read HEIC or AVIF. Save or share the photo as JPEG."));
     }
-    let no_picture = || refuse("the file is no picture that reads: a JPEG, PNG or WebP is needed");
+    let no_picture = || refuse("Can’t read this file. Use a JPEG, PNG or WebP photo.");
     let refused = |e: image::ImageError| match e {
         image::ImageError::Limits(_) => refuse(format!(
-            "the picture is larger than {MOST_PIXELS_A_SIDE} pixels a side, or than memory allows; save it smaller"
+            "The photo is over {MOST_PIXELS_A_SIDE} pixels on a side, or too big for memory. Save it smaller."
         )),
         _ => no_picture(),
     };
@@ -62,20 +60,20 @@ pub(crate) fn read_picture(file: &[u8], most_bytes: usize) -> Result<Picture, In
     // The end of a JPEG is marked; a file that broke off would be read with its lower part grey.
     if reader.format() == Some(image::ImageFormat::Jpeg) && !file.windows(2).rev().take(TAIL).any(|w| w == [0xff, 0xd9])
     {
-        return Err(refuse("the picture breaks off before its end; send it once more"));
+        return Err(refuse("The photo is incomplete. Send it again."));
     }
     let mut decoder = reader.into_decoder().map_err(refused)?;
     // What a picture unpacks to stands in its head: it is refused before anything is unpacked.
     let (width, height) = decoder.dimensions();
     if u64::from(width) * u64::from(height) > MOST_PIXELS {
         return Err(refuse(format!(
-            "the picture has {width} \u{d7} {height} pixels; up to {} million are read, save it smaller",
+            "The photo is {width} × {height} pixels; {} million at most. Save it smaller.",
             MOST_PIXELS / 1_000_000
         )));
     }
     if width < LEAST_PIXELS_A_SIDE || height < LEAST_PIXELS_A_SIDE {
         return Err(refuse(format!(
-            "the picture has {width} \u{d7} {height} pixels; {LEAST_PIXELS_A_SIDE} a side are needed at least"
+            "The photo is {width} × {height} pixels. Use at least {LEAST_PIXELS_A_SIDE} on each side."
         )));
     }
     let turned = decoder.orientation().unwrap_or(Orientation::NoTransforms);
@@ -112,7 +110,7 @@ where
     let middle = |(x, y): (f64, f64)| ((x - 0.5) as f32, (y - 0.5) as f32);
     let to = [(0.0, 0.0), (w, 0.0), (w, h), (0.0, h)];
     let projection = Projection::from_control_points(corners_px.map(middle), to.map(middle))
-        .ok_or_else(|| InputError::refused("corners", "the four corners lie on one line"))?;
+        .ok_or_else(|| InputError::refused("corners", "The 4 corners are in one line. Mark the paper’s corners."))?;
     #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a sheet of paper has some million")]
     let mut out = ImageBuffer::new(w.round() as u32, h.round() as u32);
     warp_into(picture, projection, Interpolation::Bilinear, Border::Constant(beyond), &mut out);

@@ -31,14 +31,14 @@ pub fn read_svg(text: &str, width: Option<Length>) -> Result<Outline, InputError
     let safe = safe_part(text)?;
     let options = usvg::Options::default();
     let tree = usvg::Tree::from_str(&safe, &options)
-        .map_err(|e| InputError::refused(FIELD, format!("the file does not read as SVG: {e}")))?;
+        .map_err(|e| InputError::refused(FIELD, format!("Can’t read this file as SVG: {e}")))?;
     let mut found = Found::default();
     collect(tree.root(), &mut found, 0)?;
     let Some(points) = found.largest else {
         let reason = if found.open {
-            "the outline is open: join its two ends, so that it can cut a piece out"
+            "The outline is open. Join its ends."
         } else {
-            "no visible outline was found in the file; it needs one closed path or shape"
+            "No visible outline in this file. It needs one closed path or shape."
         };
         return Err(InputError::refused(FIELD, reason));
     };
@@ -47,7 +47,7 @@ pub fn read_svg(text: &str, width: Option<Length>) -> Result<Outline, InputError
         Some(width) => {
             let (low, high) = points.iter().fold((f64::MAX, f64::MIN), |(l, h), p| (l.min(p.0), h.max(p.0)));
             if high - low < 1e-6 {
-                return Err(InputError::refused(FIELD, "the outline has no width"));
+                return Err(InputError::refused(FIELD, "The outline has no width. Redraw it."));
             }
             width.mm() / (high - low)
         }
@@ -87,7 +87,7 @@ struct Found {
 
 fn collect(group: &usvg::Group, found: &mut Found, depth: usize) -> Result<(), InputError> {
     if depth > 200 {
-        return Err(InputError::refused(FIELD, "groups are nested more than 200 deep"));
+        return Err(InputError::refused(FIELD, "Too many groups inside groups (200 at most). Save it as plain SVG."));
     }
     for node in group.children() {
         match node {
@@ -125,7 +125,7 @@ fn read_path(path: &usvg::Path, found: &mut Found) -> Result<(), InputError> {
     // Curves of that size would be broken into millions of pieces, and no cutter has them.
     let size = kurbo::Shape::bounding_box(&bez);
     if !(size.width() <= LARGEST_MM && size.height() <= LARGEST_MM) {
-        return Err(InputError::refused(FIELD, "a path is wider than 20 m; no cutter is"));
+        return Err(InputError::refused(FIELD, "A path is over 20 m wide. Check the file’s units."));
     }
     let mut ring: Vec<(f64, f64)> = Vec::new();
     let mut over = false;
@@ -178,7 +178,7 @@ fn read_path(path: &usvg::Path, found: &mut Found) -> Result<(), InputError> {
     if over {
         return Err(InputError::refused(
             FIELD,
-            format!("the file holds more than {} points once its curves are flattened", 20 * MOST_POINTS),
+            format!("The file is too detailed: over {} points. Simplify it.", 20 * MOST_POINTS),
         ));
     }
     Ok(())
@@ -333,7 +333,7 @@ mod tests {
         let island = svg("<path d='M0 0H60V60H0Z M10 10V50H50V10Z M20 20H40V40H20Z'/>");
         assert_eq!(read_svg(&island, None).unwrap().holes().len(), 1);
         let over = svg("<path d='M0 0H60V60H0Z M30 30V90H50V30Z'/>");
-        assert!(read_svg(&over, None).unwrap_err().to_string().contains("hole 1"));
+        assert!(read_svg(&over, None).unwrap_err().to_string().contains("Hole 1"));
     }
 
     #[test]
@@ -354,9 +354,9 @@ mod tests {
     }
 
     #[rstest]
-    #[case::not_xml("hello", "does not read")]
-    #[case::empty("", "does not read")]
-    #[case::other_root("<html/>", "not SVG")]
+    #[case::not_xml("hello", "Can\u{2019}t read")]
+    #[case::empty("", "Can\u{2019}t read")]
+    #[case::other_root("<html/>", "isn\u{2019}t an SVG")]
     #[case::entity("<!DOCTYPE svg [<!ENTITY a \"aaaa\">]><svg xmlns='http://www.w3.org/2000/svg'/>", "entities")]
     #[case::script("<svg xmlns='http://www.w3.org/2000/svg'><script>1</script></svg>", "script")]
     #[case::handler("<svg xmlns='http://www.w3.org/2000/svg' onload='x()'/>", "script")]
@@ -372,7 +372,7 @@ mod tests {
         "<svg xmlns='http://www.w3.org/2000/svg' width='10' height='10'><rect style='fill:url(http://x.test/)' width='9' height='9'/></svg>",
         "another file"
     )]
-    #[case::nothing("<svg xmlns='http://www.w3.org/2000/svg' width='10' height='10'/>", "no visible outline")]
+    #[case::nothing("<svg xmlns='http://www.w3.org/2000/svg' width='10' height='10'/>", "No visible outline")]
     fn hostile_or_empty_files_are_refused(#[case] text: &str, #[case] reason: &str) {
         let said = read_svg(text, None).unwrap_err().to_string();
         assert!(said.contains(reason), "{said}");

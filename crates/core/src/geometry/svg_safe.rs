@@ -90,7 +90,7 @@ fn sheets(document: &Document) -> Result<HashMap<String, Vec<(String, String)>>,
         let text: String = style.children().filter_map(|n| n.text()).collect();
         bytes += text.len();
         if bytes > MOST_STYLE_BYTES {
-            return refuse("the file's style sheets are over 60 kB; save it with plain attributes");
+            return refuse("The file’s styles are over 60 kB. Save it as plain SVG.");
         }
         for rule in text.split('}') {
             let Some((selectors, declarations)) = rule.split_once('{') else { continue };
@@ -142,13 +142,13 @@ impl<'a, 'd: 'a> Writer<'a, 'd> {
             return Ok(());
         }
         if depth > DEEPEST {
-            return refuse(format!("elements lie more than {DEEPEST} deep within each other, copies counted"));
+            return refuse(format!(
+                "Too many levels in the file (over {DEEPEST}, counting copies). Save it as plain SVG."
+            ));
         }
         self.segments += segments(&node);
         if self.segments > MOST_SEGMENTS * 4 {
-            return refuse(format!(
-                "the paths hold more than {MOST_SEGMENTS} segments; a cutter's outline needs far fewer"
-            ));
+            return refuse(format!("The paths have over {MOST_SEGMENTS} segments. Simplify the outline."));
         }
         if name == "use" {
             return self.copy(node, depth);
@@ -179,14 +179,12 @@ impl<'a, 'd: 'a> Writer<'a, 'd> {
     fn copy(&mut self, node: Node<'a, 'd>, depth: usize) -> Result<(), InputError> {
         self.copies += 1;
         if self.copies > MOST_COPIES {
-            return refuse(format!(
-                "the file copies its shapes more than {MOST_COPIES} times; save it with its shapes as they are"
-            ));
+            return refuse(format!("The file reuses shapes over {MOST_COPIES} times. Save it without clones."));
         }
         let href = node.attributes().find(|a| a.name() == "href").map_or("", |a| a.value());
         let Some(target) = href.strip_prefix('#').and_then(|id| self.by_id.get(id)).copied() else { return Ok(()) };
         if node.ancestors().any(|a| a == target) {
-            return refuse("a shape of the file is made of itself");
+            return refuse("A shape in the file contains itself. Save it as plain SVG.");
         }
         self.out.push_str("<g");
         self.attributes(&node, &["x", "y", "width", "height", "href", "id"]);
@@ -258,41 +256,41 @@ impl<'a, 'd: 'a> Writer<'a, 'd> {
 /// files, that is deeper, longer or copies itself oftener than any drawing of a cutter.
 pub(super) fn safe_part(text: &str) -> Result<String, InputError> {
     if text.len() > MOST_BYTES {
-        return refuse("the file is over 1 MB; a cutter's outline needs far less");
+        return refuse("The file is over 1 MB. Save just the outline.");
     }
     if text.contains("<!DOCTYPE") || text.contains("<!ENTITY") {
-        return refuse("the file carries a document type or entities; save it as plain SVG");
+        return refuse("The file has a document type or entities. Save it as plain SVG.");
     }
     if deepest(text) > DEEPEST {
-        return refuse(format!("elements lie more than {DEEPEST} deep within each other; save it as plain SVG"));
+        return refuse(format!("Too many levels in the file (over {DEEPEST}). Save it as plain SVG."));
     }
     let options = ParsingOptions { allow_dtd: false, nodes_limit: MOST_ELEMENTS * 3, ..ParsingOptions::default() };
     let document = Document::parse_with_options(text, options)
-        .map_err(|e| InputError::refused(FIELD, format!("the file does not read as SVG: {e}")))?;
+        .map_err(|e| InputError::refused(FIELD, format!("Can’t read this file as SVG: {e}")))?;
     let root = document.root_element();
     if root.tag_name().name() != "svg" {
-        return refuse("the file is not SVG: its outermost element is another one");
+        return refuse("This isn’t an SVG file. Choose one.");
     }
     let mut elements = 0;
     let mut by_id = HashMap::new();
     for node in document.descendants().filter(Node::is_element) {
         elements += 1;
         if elements > MOST_ELEMENTS {
-            return refuse(format!("the file holds more than {MOST_ELEMENTS} elements; a cutter needs far fewer"));
+            return refuse(format!("The file has over {MOST_ELEMENTS} elements. Save just the outline."));
         }
         if matches!(node.tag_name().name(), "script" | "foreignObject" | "handler") {
-            return refuse("the file carries a script or foreign content; save it as plain SVG");
+            return refuse("The file contains a script or foreign content. Save it as plain SVG.");
         }
         for attribute in node.attributes() {
             let value = attribute.value().trim().to_lowercase();
             if attribute.name().to_lowercase().starts_with("on") {
-                return refuse("the file carries a script; save it as plain SVG");
+                return refuse("The file contains a script. Save it as plain SVG.");
             }
             let refers = attribute.name() == "href" && !value.starts_with('#')
                 || value.contains("javascript:")
                 || value.contains("url(") && !["url(#", "url('#", "url(\"#"].iter().any(|own| value.contains(own));
             if refers {
-                return refuse("the file refers to another file or address; embed the outline itself");
+                return refuse("The file links to another file or address. Put the outline in this file.");
             }
         }
         if let Some(id) = node.attribute("id") {

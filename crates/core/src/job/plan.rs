@@ -57,7 +57,11 @@ pub fn plan_with(
 ) -> Result<Plan, InputErrors> {
     let composition = formula.composition();
     let Some(window) = Window::of(&composition) else {
-        return Err(InputError::refused("formula", "most of the fat in this dough stays liquid: it can be neither rolled nor sliced; use a fat that is firm in the cold").into());
+        return Err(InputError::refused(
+            "formula",
+            "Most of this dough’s fat stays liquid, so you can’t roll or slice it. Use a fat that sets when cold.",
+        )
+        .into());
     };
     fits_its_tray(job, kitchen)?;
     let takes = Takes::of(job, formula, outline, kitchen, beside.mixed.as_ref())?;

@@ -123,7 +123,7 @@ impl Trying {
             }
             (Self::Test(TestPlanned { test, .. }), TryNoted::Beside { changed_mm, beside_mm }) => {
                 if test.tell != Tell::Beside {
-                    return refused("this test is made by hand: say whether it helped");
+                    return refused("Say whether this test helped.");
                 }
                 let mut checks = Checks::new();
                 for (field, widths) in [("changed_mm", changed_mm), ("beside_mm", beside_mm)] {
@@ -147,8 +147,8 @@ impl Trying {
                 let found = Found::Helped(*helped);
                 Ok(TryFound::Test(found, test.after(found)))
             }
-            (Self::Trial(_), _) => refused("a trial is read out by what was measured"),
-            (Self::Test(_), TryNoted::Trial { .. }) => refused("a test is read out by whether it helped"),
+            (Self::Trial(_), _) => refused("Enter the measurements of this test."),
+            (Self::Test(_), TryNoted::Trial { .. }) => refused("Say whether this test helped."),
         }
     }
 }

@@ -58,7 +58,7 @@ pub fn screen_colour(colour_index: f64, cocoa: bool) -> String {
 /// The colour index, 0 to 100, whose look is nearest to a colour that was measured, L*, a* and b*.
 #[must_use]
 pub fn index_of_look(lab: [f64; 3]) -> f64 {
-    #[expect(clippy::cast_possible_truncation, reason = "a colour")]
+    #[expect(clippy::cast_possible_truncation, reason = "a color")]
     let [l, a, b] = lab.map(|v| v as f32);
     let seen = Lab::new(l, a, b);
     let all = (0..=200).map(|i| f64::from(i) / 2.0);

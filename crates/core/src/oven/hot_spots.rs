@@ -92,7 +92,7 @@ impl HotSpots {
         checks.finish(())?;
         let wanted = (columns * rows) as usize;
         if shades.len() != wanted {
-            let why = format!("{columns} by {rows} are {wanted} cells; these are {}", shades.len());
+            let why = format!("A {columns} × {rows} map needs {wanted} shades. You have {}.", shades.len());
             return Err(InputError::refused("hot_spots.shades", why).into());
         }
         let mut checks = Checks::new();

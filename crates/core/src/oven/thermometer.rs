@@ -57,7 +57,10 @@ pub fn judge_oven(set_c: f64, readings: &[OvenReading]) -> Result<OvenTest, Inpu
         checks.range(&format!("readings[{i}].shows_c"), r.shows_c, 0.0, 350.0, "\u{b0}C");
         checks.range(&format!("readings[{i}].after_min"), r.after_min, 0.0, 360.0, "min");
         if i > 0 && r.after_min <= readings[i - 1].after_min {
-            checks.push(InputError::refused(format!("readings[{i}].after_min"), "is not later than the one before"));
+            checks.push(InputError::refused(
+                format!("readings[{i}].after_min"),
+                "This time isn’t later than the one before. Put the readings in order.",
+            ));
         }
     }
     checks.finish(())?;
@@ -71,7 +74,7 @@ pub fn judge_oven(set_c: f64, readings: &[OvenReading]) -> Result<OvenTest, Inpu
     let held_min = held.last().map_or(0.0, |l| l.after_min - before[heated].after_min);
     if held_min < LEAST_HELD_MIN {
         let why = format!(
-            "it held for {held_min:.0} min; {LEAST_HELD_MIN:.0} min after it has heated up, and before the door is opened, say where it holds"
+            "It held steady only {held_min:.0} min. Log at least {LEAST_HELD_MIN:.0} min after preheating, with the door shut."
         );
         return Err(InputError::refused("readings", why).into());
     }

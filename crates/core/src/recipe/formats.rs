@@ -62,7 +62,7 @@ pub fn read_recipe(
         return Err(InputError::refused(
             "text",
             format!(
-                "the text is {} kB; up to {} kB are read. Paste the list of ingredients alone",
+                "Too long: {} kB, {} kB at most. Paste only the ingredients.",
                 text.len() / 1000,
                 MOST_RECIPE_BYTES / 1000
             ),
@@ -111,14 +111,14 @@ fn as_text(text: &str) -> Pages {
 
 fn json(text: &str) -> Result<(RecipeFormat, Pages), InputErrors> {
     let value: Value = serde_json::from_str(text)
-        .map_err(|e| InputError::refused("text", format!("it begins like JSON but does not read as such: {e}")))?;
+        .map_err(|e| InputError::refused("text", format!("Looks like JSON but can’t be read: {e}")))?;
     if value.get("format").and_then(Value::as_str) == Some(FORMAT) {
         let file: FormulaFile = serde_json::from_value(value)
-            .map_err(|e| InputError::refused("text", format!("the recipe file does not read: {e}")))?;
+            .map_err(|e| InputError::refused("text", format!("Can’t read the recipe file: {e}")))?;
         if file.version != VERSION {
             return Err(InputError::refused(
                 "text",
-                format!("the recipe file has version {}, this program reads version {VERSION}", file.version),
+                format!("Recipe file version {}. This version of Ready Slab reads version {VERSION}.", file.version),
             )
             .into());
         }
@@ -130,7 +130,7 @@ fn json(text: &str) -> Result<(RecipeFormat, Pages), InputErrors> {
         ));
     }
     recipe_in(&value, 0).map(|pages| (RecipeFormat::JsonLd, pages)).ok_or_else(|| {
-        InputError::refused("text", "this JSON holds no recipe: a schema.org Recipe with recipeIngredient is needed")
+        InputError::refused("text", "No recipe in this JSON. It needs a schema.org Recipe with recipeIngredient.")
             .into()
     })
 }
@@ -143,11 +143,8 @@ fn html(text: &str) -> Result<Pages, InputErrors> {
             return Ok(pages);
         }
     }
-    Err(InputError::refused(
-        "text",
-        "this page holds no schema.org recipe; copy its list of ingredients and paste that as text",
-    )
-    .into())
+    Err(InputError::refused("text", "Can’t find the recipe in this page. Copy the ingredients and paste them as text.")
+        .into())
 }
 
 /// The first recipe in a JSON-LD value, in its lists and graphs.

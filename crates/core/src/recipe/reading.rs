@@ -217,7 +217,7 @@ fn within_bounds(lines: &mut [(usize, Source)]) -> Vec<InputError> {
     if lines.len() > MOST_RECIPE_LINES {
         faults.push(InputError::refused(
             "text",
-            format!("the text has {} lines; the first {MOST_RECIPE_LINES} are read, those after are not", lines.len()),
+            format!("Only the first {MOST_RECIPE_LINES} of {} lines are read. Shorten it.", lines.len()),
         ));
     }
     for (number, source) in lines {
@@ -485,7 +485,7 @@ impl Reading {
             .iter()
             .find(|l| matches!(&l.kind, LineKind::Ingredient(u) if u.left_out.is_none() && u.question.is_some()))
         {
-            let why = "it still asks something: answer it, or leave the line out";
+            let why = "This line still has a question. Answer it, or leave the line out.";
             return Err(InputError::refused(format!("lines[{}]", line.number), why).into());
         }
         let mut lines = self.known();

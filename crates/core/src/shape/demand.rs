@@ -327,7 +327,7 @@ mod tests {
     fn more_pieces_than_any_mixer_makes_are_refused() {
         let t = table(65.0);
         let error = demand_to_dough(&demand(&t, 65.0, 100_000, 2)).unwrap_err();
-        assert!(error.to_string().contains("mixes"), "{error}");
+        assert!(error.to_string().contains("batches"), "{error}");
     }
 
     proptest! {

@@ -56,7 +56,7 @@ impl SheetReadings {
             return Err(InputError::refused(
                 "read_mm",
                 format!(
-                    "{columns} by {rows} are {wanted} readings, empty ones among them; these are {}",
+                    "A {columns} × {rows} grid needs {wanted} readings (blanks count). You have {}.",
                     read_mm.len()
                 ),
             )

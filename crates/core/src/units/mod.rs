@@ -28,7 +28,7 @@ use std::ops::{Add, Div, Mul, Sub};
 
 /// A number that was NaN or infinite.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
-#[error("that is not a number")]
+#[error("Type a number.")]
 pub struct NotFinite;
 
 /// What arithmetic made of quantities: never infinite (the largest number stands for it), never a negative zero.

@@ -76,11 +76,11 @@ pub fn parse_count(field: &str, text: &str) -> Result<u32, InputError> {
 fn example(quantity: Quantity) -> &'static str {
     match quantity {
         Quantity::Length => "a length such as 6 mm or 1/4 in",
-        Quantity::Mass => "a weight such as 450 g or 1 lb",
-        Quantity::Volume => "a volume such as 2 1/4 cups or 30 mL",
-        Quantity::Temperature => "a temperature such as 175 or 350F",
-        Quantity::Duration => "a time such as 45 min or 1 h 20",
-        Quantity::Percent => "a percentage such as 3 or 2.5 %",
+        Quantity::Mass => "a weight such as 450 g or 1 lb 2 oz",
+        Quantity::Volume => "an amount such as 2 1/4 cups or 2 tbsp",
+        Quantity::Temperature => "a temperature such as 350°F or 175 °C",
+        Quantity::Duration => "a time such as 45 min or 1 h 20 min",
+        Quantity::Percent => "a percentage such as 3 or 2.5%",
         Quantity::Count => "a whole number such as 48",
     }
 }

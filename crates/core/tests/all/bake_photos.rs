@@ -275,19 +275,22 @@ fn what_cannot_be_measured_is_refused_with_what_to_do() {
         MadeUpPhoto { pieces: vec![piece(&cutter, 0.0, (80.0, 100.0), 0.0)], ..MadeUpPhoto::plain(PaperSize::A4) };
     let file = |photo: &MadeUpPhoto| made_up_photo(photo).unwrap().file;
     let good = file(&plain);
-    says(refused(&file(&MadeUpPhoto { has_paper: false, ..plain.clone() }), &asked), ("corners", "no sheet of paper"));
-    says(refused(&file(&MadeUpPhoto { pieces: vec![], ..plain.clone() }), &asked), ("photo", "nothing is seen"));
     says(
-        refused(&file(&MadeUpPhoto { tilt_deg: 36.0, ..plain.clone() }), &asked),
-        ("photo", "hold the camera more above"),
+        refused(&file(&MadeUpPhoto { has_paper: false, ..plain.clone() }), &asked),
+        ("corners", "Can\u{2019}t find the paper"),
     );
-    says(refused(&good, &PhotoAsked { paper: PaperSize::Letter, ..asked.clone() }), ("paper", "the other paper"));
-    says(refused(&good[..good.len() / 2], &asked), ("photo", "breaks off"));
+    says(refused(&file(&MadeUpPhoto { pieces: vec![], ..plain.clone() }), &asked), ("photo", "No cookies found"));
+    says(refused(&file(&MadeUpPhoto { tilt_deg: 36.0, ..plain.clone() }), &asked), ("photo", "Hold it straight above"));
+    says(refused(&good, &PhotoAsked { paper: PaperSize::Letter, ..asked.clone() }), ("paper", "other paper size"));
+    says(refused(&good[..good.len() / 2], &asked), ("photo", "incomplete"));
     says(refused(b"\0\0\0\x18ftypheic\0\0\0\0mif1heic", &asked), ("photo", "HEIC"));
-    says(refused(b"%PDF-1.7 no picture at all", &asked), ("photo", "no picture"));
+    says(refused(b"%PDF-1.7 no picture at all", &asked), ("photo", "Can\u{2019}t read"));
     let thick = PhotoAsked { thickness: Length::new_mm(60.0), ..asked.clone() };
     says(refused(&good, &thick), ("thickness_mm", "40"));
     // Nothing but noise where paper is said to be.
     let noise = PhotoAsked { corners: Some([(0.2, 0.2), (0.8, 0.2), (0.8, 0.8), (0.2, 0.8)]), ..asked };
-    says(refused(&file(&MadeUpPhoto { noise: 400.0, ..plain }), &noise), ("photo", "does not look like it"));
+    says(
+        refused(&file(&MadeUpPhoto { noise: 400.0, ..plain }), &noise),
+        ("photo", "doesn\u{2019}t look like white paper"),
+    );
 }

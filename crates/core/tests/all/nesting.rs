@@ -226,10 +226,10 @@ fn what_cannot_be_laid_out_is_refused_with_its_reason() {
     let spacing = Spacing::new(3.0, 4.0).unwrap();
     let sheet = SheetForm::oblong(60.0, 60.0, 0.0).unwrap();
     let said = NestQuestion::new(vec![cutter(&round(55.0), None)], sheet, spacing).unwrap_err().to_string();
-    assert!(said.contains("larger than the sheet"), "{said}");
+    assert!(said.contains("fit the sheet"), "{said}");
     assert!(Spacing::new(0.0, 4.0).unwrap_err().to_string().contains("web_mm"));
     let two = vec![cutter(&round(20.0), None), cutter(&round(20.0), Some(3))];
-    assert!(NestQuestion::new(two, sheet, spacing).unwrap_err().to_string().contains("how many"));
+    assert!(NestQuestion::new(two, sheet, spacing).unwrap_err().to_string().contains("number of cookies for each"));
     let q = question(vec![cutter(&round(20.0), None)], sheet, 3.0, 4.0);
     let beyond = NestPiece { cutter: 0, at: Placement { x_mm: 5.0, y_mm: 30.0, turn_deg: 0.0 } };
     assert!(q.clone().starting_from(vec![beyond], vec![]).unwrap_err().to_string().contains("margin"));

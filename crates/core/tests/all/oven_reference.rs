@@ -265,7 +265,7 @@ fn a_plain_bake_goes_as_bakers_know_it() {
 #[case("butter up", cut_and(&[("butter", 20.0)]), 1.0)]
 #[case("water up", cut_and(&[("water", 5.0)]), 1.0)]
 #[case("half the sugar powdered", cut_and(&[("sugar", -45.0), ("sugar-powdered", 46.5)]), -1.0)]
-#[case("a tenth of the flour as starch", cut_and(&[("flour-ap", -17.0), ("cornstarch", 17.0)]), -1.0)]
+#[case("10% of the flour as cornstarch", cut_and(&[("flour-ap", -17.0), ("cornstarch", 17.0)]), -1.0)]
 #[case("caster sugar", cut_and(&[("sugar", -90.0), ("sugar-caster", 90.0)]), 1.0)]
 #[case("coarse sugar", cut_and(&[("sugar", -90.0), ("sugar-raw", 90.0)]), -1.0)]
 #[case("yolk for egg", cut_and(&[("egg", -22.0), ("yolk", 22.0)]), -1.0)]

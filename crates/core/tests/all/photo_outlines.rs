@@ -177,9 +177,9 @@ fn what_is_no_photo_of_an_outline_is_refused_with_what_to_do() {
     assert!(said(b"not a picture", square, DarkEdge::Outside).contains("JPEG, PNG or WebP"));
     assert!(said(&vec![0; 6_000_001], square, DarkEdge::Outside).contains("6 MB"));
     let blank = STRAIGHT.photo((210.0, 297.0), &[], &|_| false);
-    assert!(said(&blank, STRAIGHT.shares(), DarkEdge::Outside).contains("no closed outline"));
+    assert!(said(&blank, STRAIGHT.shares(), DarkEdge::Outside).contains("No closed outline"));
     let crossed = [(0.1, 0.1), (0.9, 0.9), (0.9, 0.1), (0.1, 0.9)];
-    assert!(said(&blank, crossed, DarkEdge::Outside).contains("go round"));
+    assert!(said(&blank, crossed, DarkEdge::Outside).contains("order"));
     assert!(
         said(&blank, [(f64::NAN, 0.1), square[1], square[2], square[3]], DarkEdge::Outside).contains("corners[0].x")
     );
@@ -188,7 +188,7 @@ fn what_is_no_photo_of_an_outline_is_refused_with_what_to_do() {
     let gap = truth[0];
     let open =
         STRAIGHT.photo((210.0, 297.0), &truth, &|p| to_line(&truth, p) < 0.6 && (p.0 - gap.0).hypot(p.1 - gap.1) > 5.0);
-    assert!(said(&open, STRAIGHT.shares(), DarkEdge::Outside).contains("does not close"));
+    assert!(said(&open, STRAIGHT.shares(), DarkEdge::Outside).contains("isn\u{2019}t closed"));
     let solid = STRAIGHT.photo((210.0, 297.0), &truth, &|p| inside(&truth, p) && to_line(&truth, p) < 200.0);
     let inner = outline_from_photo(&solid, STRAIGHT.shares(), PaperSize::A4, DarkEdge::Inside);
     assert!(inner.is_err() || inner.unwrap().outline.extent().0.mm() > 8.0);
@@ -209,5 +209,5 @@ fn a_picture_that_says_it_is_huge_is_not_unpacked() {
     file.extend((!crc).to_be_bytes());
     let corners = [(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)];
     let said = outline_from_photo(&file, corners, PaperSize::A4, DarkEdge::Outside).unwrap_err().to_string();
-    assert!(said.contains("larger than 12000 pixels"), "{said}");
+    assert!(said.contains("over 12000 pixels"), "{said}");
 }

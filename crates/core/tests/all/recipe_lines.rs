@@ -242,7 +242,7 @@ fn a_messy_recipe_is_sorted_and_settled() {
     assert_eq!(reading.title.as_deref(), Some("Grandmother's harbour biscuits"));
     assert_eq!(reading.yields.as_deref(), Some("Makes about 4 dozen"));
     assert_eq!((reading.open(), reading.known().len(), reading.steps.len()), (2, 5, 2));
-    assert!(reading.formula("Harbour", Pantry::built_in()).unwrap_err().to_string().contains("still asks something"));
+    assert!(reading.formula("Harbour", Pantry::built_in()).unwrap_err().to_string().contains("still has a question"));
     let left =
         reading.lines.iter().filter(|l| matches!(&l.kind, LineKind::Ingredient(u) if u.left_out.is_some())).count();
     assert_eq!(left, 2);
@@ -278,18 +278,18 @@ fn four_hundred_lines_are_read_as_far_as_the_limit_and_it_is_said() {
     let text = format!("Ingredients\n{}", "1 g salt\n".repeat(400));
     let reading = read(&text);
     assert_eq!(reading.lines.len(), 200);
-    assert!(reading.faults[0].to_string().contains("401 lines"), "{:?}", reading.faults);
+    assert!(reading.faults[0].to_string().contains("of 401 lines"), "{:?}", reading.faults);
 }
 
 #[test]
 fn what_is_no_recipe_is_refused_with_what_would_be_read() {
     let refused =
         |text: &str| read_recipe(text, Pantry::built_in(), &ReadSettings::default(), &[]).unwrap_err().to_string();
-    assert!(refused("   \n ").contains("a recipe is needed"));
-    assert!(refused(&"x".repeat(5_000_000)).contains("up to 200 kB"));
-    assert!(refused("{\"a\": ").contains("does not read"));
+    assert!(refused("   \n ").contains("Add a recipe"));
+    assert!(refused(&"x".repeat(5_000_000)).contains("200 kB at most"));
+    assert!(refused("{\"a\": ").contains("can’t be read"));
     assert!(refused("{\"a\": 1}").contains("recipeIngredient"));
-    assert!(refused("<html><body>No recipe</body></html>").contains("paste that as text"));
+    assert!(refused("<html><body>No recipe</body></html>").contains("paste them as text"));
     assert!(
         refused("{\"format\": \"ready-slab-formula\", \"version\": 7, \"name\": \"x\", \"lines\": []}")
             .contains("version 7")
@@ -321,7 +321,7 @@ fn tables_are_read_by_their_columns_with_comma_semicolon_or_tab() {
     ] {
         let (format, reading) = read_recipe(text, Pantry::built_in(), &ReadSettings::default(), &[]).unwrap();
         assert_eq!((format, reading.open()), (RecipeFormat::Csv, 0), "{reading:?}");
-        assert_eq!(reading.formula("Table", Pantry::built_in()).unwrap().total().g(), 575.0);
+        assert_eq!(reading.formula("Spreadsheet (CSV)", Pantry::built_in()).unwrap().total().g(), 575.0);
     }
 }
 

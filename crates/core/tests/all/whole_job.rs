@@ -236,7 +236,7 @@ fn what_cannot_be_planned_is_said_by_field() {
     assert!(text.contains("stays liquid"));
     let (field, text) = said(planned(job_input(), kitchen_input(), &lemon_thyme(), &round(390.0)));
     assert_eq!(field, "cutter");
-    assert!(text.contains("larger than the sheet"));
+    assert!(text.contains("fit the sheet"));
     let (field, _) = said(planned(
         job_input().with(|j| j.order.pieces = 20_000),
         kitchen_input().with(|k| k.mixing.mixer_limit_g = 100.0),
@@ -253,7 +253,7 @@ fn what_cannot_be_planned_is_said_by_field() {
     });
     let (field, text) = said(planned(job, warm_fridge, &lemon_thyme(), &round(65.0)));
     assert_eq!(field, "chill_place");
-    assert!(text.contains("never gets ready there"), "{text}");
+    assert!(text.contains("won\u{2019}t get ready there"), "{text}");
 }
 
 #[test]

@@ -68,10 +68,10 @@ pub async fn code(payload: web::Payload, access: web::Data<Access>) -> Result<we
     let role = match read::<CodeBody>(payload).await?.role {
         RoleWord::Full => Role::Full,
         RoleWord::Bench => Role::Bench,
-        RoleWord::Thermometer => return Err(ApiError::Forbidden("a thermometer is given a token, not a code")),
+        RoleWord::Thermometer => return Err(ApiError::Forbidden("A thermometer gets a token, not a code.")),
     };
     if access.is_open() {
-        return Err(ApiError::Forbidden("everybody who reaches this bakery is let in already; no code is needed"));
+        return Err(ApiError::Forbidden("No code needed: this bakery is open to everyone on the network."));
     }
     let code = access.make_code(role)?;
     Ok(web::Json(CodeView::new(&access, &code)?))

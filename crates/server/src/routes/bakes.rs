@@ -34,7 +34,7 @@ pub async fn levers(heavy: web::Data<Heavy>, board: Of<Board>, id: web::Path<i64
     let (oven, forecast, levers) = web::block(move || {
         let Planned { whole, plan } = &*planned;
         let Some(forecast) = &plan.oven.forecast else {
-            let why = "beyond what the forecast knows; the oven station says what";
+            let why = "No forecast for this bake. The Oven station says why.";
             return Err(InputErrors::from(InputError::refused("bake", why)));
         };
         let input = whole.stored.job.input();
@@ -87,7 +87,7 @@ pub async fn cools(board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<Coo
     let found = web::block(move || {
         let plan = &planned.plan;
         let Some(forecast) = &plan.oven.forecast else {
-            let why = "beyond what the forecast knows; the oven station says what";
+            let why = "No forecast for this bake. The Oven station says why.";
             return Err(InputErrors::from(InputError::refused("bake", why)));
         };
         Ok(cooling(&plan.oven.question, forecast))

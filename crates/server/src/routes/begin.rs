@@ -82,7 +82,10 @@ async fn begun(w: &Store, body: NewJobBody) -> Result<JobId, ApiError> {
         }
         DoughWanted::Starter { starter } => {
             let of = Starter::of(starter).ok_or_else(|| {
-                InputErrors::from(InputError::refused("dough.starter", "there is no such basic dough"))
+                InputErrors::from(InputError::refused(
+                    "dough.starter",
+                    "No such basic dough. Choose one from the list.",
+                ))
             })?;
             (from_the_shelf(w, of).await?, Some(of))
         }

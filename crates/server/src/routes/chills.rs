@@ -70,7 +70,7 @@ pub async fn put_in(
     let body: PutInBody = read(payload).await?;
     let (put_in_at, clock_speed) = body.checked(Utc::now())?;
     if store.followed().await?.len() >= MOST_FOLLOWED {
-        let why = format!("{MOST_FOLLOWED} pieces are followed already; take out those that are used up");
+        let why = format!("{MOST_FOLLOWED} doughs in the fridge already. Remove those you’ve used.");
         return Err(InputError::refused("name", why).into());
     }
     let planned = board.planned(id).await?;
@@ -102,11 +102,11 @@ pub async fn move_to(
     let stay = StoredStay { place, busy: busy(&w, place).await?, from };
     let refuse = |why: &str| Err(ApiError::from(InputError::refused("place", why)));
     match chill.stays.last() {
-        Some(last) if last.place == stay.place && last.busy == stay.busy => return refuse("it lies there already"),
+        Some(last) if last.place == stay.place && last.busy == stay.busy => return refuse("It’s already there."),
         _ => {}
     }
     if chill.stays.len() >= MOST_STAYS {
-        return refuse("it was moved too often to follow; take it out and put it in anew");
+        return refuse("Moved too many times to forecast. Take it out and add it again.");
     }
     w.move_chill(id, stay).await?;
     // Nothing is kept that cannot be followed.
@@ -185,7 +185,7 @@ pub async fn readings(
     let kept = u64::try_from(readings.len()).unwrap_or(u64::MAX);
     let total = store.count_readings(id).await?.saturating_add(kept);
     if total > MOST_READINGS as u64 {
-        let why = format!("the piece would have {total} of at most {MOST_READINGS}; take it out and put it in anew");
+        let why = format!("{total} readings; {MOST_READINGS} at most. Take it out and add it again.");
         return Err(InputError::refused("readings", why).into());
     }
     store.add_readings(id, &readings, simulated).await?;
@@ -249,7 +249,7 @@ pub async fn probe(
     let id = ChillId(*id);
     let kind = read::<ProbeInput>(payload).await?.kind()?;
     if store.chill(id).await?.ended_at.is_some() {
-        return Err(InputError::refused("probe", "the piece is followed no more").into());
+        return Err(InputError::refused("probe", "This dough has been taken out. Add it again first.").into());
     }
     store.set_probe(id, Some(&kind)).await?;
     board.tend_probes().await?;
@@ -281,7 +281,7 @@ async fn taught_by(
     let refuse = |why: &str| Err(ApiError::from(InputError::refused("readings", why)));
     if piece.readings.iter().any(|r| r.simulated) && !store.is_made_up().await? {
         return refuse(
-            "some of these readings are a stand-in's: they say nothing of your real fridge. Strike them out, or follow a piece with a real thermometer",
+            "Some readings are from a simulated thermometer, not your fridge. Remove them, or use a real thermometer.",
         );
     }
     let shown = view(&piece, Utc::now()).stays;
@@ -294,7 +294,7 @@ async fn taught_by(
     });
     let learnt = lessons(&stays.collect::<Vec<_>>());
     if learnt.is_empty() {
-        return refuse("there is no reading from a fridge or freezer to accept yet");
+        return refuse("No fridge or freezer readings to use yet.");
     }
     Ok(learnt)
 }

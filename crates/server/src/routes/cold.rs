@@ -72,7 +72,7 @@ pub async fn inside(
         let Some(way) = one_way(job, &whole.kitchen, plan, &sizes, query.way.as_deref())? else {
             let found = ways(job, &whole.kitchen, plan, &sizes)?;
             let keys: Vec<&str> = found.iter().map(|w| w.key.as_str()).collect();
-            return Err(InputError::refused("way", format!("must be one of {}", keys.join(", "))).into());
+            return Err(InputError::refused("way", format!("Use one of {}.", keys.join(", "))).into());
         };
         let question = question_of_way(job, &whole.kitchen, plan, &way)?;
         let answer = &way.answer;

@@ -76,7 +76,7 @@ pub async fn from_photo(
 pub async fn delete(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let id = CutterId(*id);
     let name = store.cutter(id).await?.name;
-    store.delete_cutter(id, &format!("cutter {name} taken away")).await?;
+    store.delete_cutter(id, &format!("cutter {name} removed")).await?;
     Ok(HttpResponse::NoContent().finish())
 }
 

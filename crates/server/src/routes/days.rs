@@ -102,7 +102,7 @@ impl TriedQuery {
             (Some(id), Some(Minute(ready_by))) => Ok(Some(MovedJob { id: JobId(id), ready_by })),
             (job, _) => {
                 let missing = if job.is_none() { "job" } else { "ready_by" };
-                Err(InputError::refused(missing, "job and ready_by are given together").into())
+                Err(InputError::refused(missing, "Give `job` and `ready_by` together.").into())
             }
         }
     }

@@ -33,7 +33,7 @@ pub async fn add(store: Of<Store>, payload: web::Payload) -> Result<web::Json<Fo
 }
 
 /// Changes a formula, as a further version. What somebody else has changed since the revision named is asked about (412).
-#[utoipa::path(tag = "formulas", operation_id = "formulas_change", params(("id" = i64, Path), ("If-Match" = Option<String>, Header, description = "The revision that the change was made from")), request_body = FormulaInput, responses((status = 200, body = FormulaView), (status = 404, body = Problem), (status = 412, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "formulas", operation_id = "formulas_change", params(("id" = i64, Path), ("If-Match" = Option<String>, Header, description = "The revision the change was based on")), request_body = FormulaInput, responses((status = 200, body = FormulaView), (status = 404, body = Problem), (status = 412, body = Problem), (status = 422, body = Problem)))]
 #[put("/api/formulas/{id}")]
 pub async fn change(
     store: Of<Store>,
@@ -76,7 +76,7 @@ pub async fn change(
 pub async fn delete(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let id = FormulaId(*id);
     let name = store.formula(id).await?.formula.name().to_owned();
-    store.delete_formula(id, &format!("recipe {name} taken away")).await?;
+    store.delete_formula(id, &format!("recipe {name} removed")).await?;
     Ok(HttpResponse::NoContent().finish())
 }
 
@@ -157,7 +157,7 @@ pub async fn as_file(store: Of<Store>, path: web::Path<(i64, WrittenAs)>) -> Res
     };
     Ok(HttpResponse::Ok()
         .content_type(kind)
-        .insert_header((header::CONTENT_DISPOSITION, format!("attachment; filename=\"formula.{ending}\"")))
+        .insert_header((header::CONTENT_DISPOSITION, format!("attachment; filename=\"recipe.{ending}\"")))
         .body(text))
 }
 

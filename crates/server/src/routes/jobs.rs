@@ -56,7 +56,7 @@ pub async fn list(store: Of<Store>, query: Query<JobsQuery>) -> Result<web::Json
     let mut checks = Checks::new();
     checks.limit("named", query.named.chars().count(), MOST_NAMED, "characters");
     if most == 0 || most > MOST_ON_A_PAGE {
-        checks.push(InputError::refused("most", format!("1 to {MOST_ON_A_PAGE} jobs are accepted, not {most}")));
+        checks.push(InputError::refused("most", format!("Ask for 1 to {MOST_ON_A_PAGE} jobs. You asked for {most}.")));
     }
     checks.finish(())?;
     let today = store.kitchen().await?.zone().shown(Utc::now()).date();
@@ -144,7 +144,11 @@ pub async fn change(
     if let Some(version) = stored.formula_version()
         && !w.versions(stored.formula_id()).await?.iter().any(|v| v.number == version)
     {
-        return Err(InputError::refused("formula_version", "the recipe has no such version").into());
+        return Err(InputError::refused(
+            "formula_version",
+            "The recipe has no such version. Choose one from the list.",
+        )
+        .into());
     }
     if !changed.is_empty() {
         let mut family = Family::of(&w, &stored).await?.jobs();
@@ -304,7 +308,7 @@ pub async fn read_back(store: Of<Store>, payload: web::Payload) -> Result<web::J
     checks.text("cutter.origin", &file.cutter.origin, 20, "an origin");
     checks.finish(())?;
     // All of it is one edit: undone together, or not there at all.
-    let label = format!("job {} read back", job.input().order.name);
+    let label = format!("job {} imported", job.input().order.name);
     let w = store.begin(Some(&label)).await?;
     if !missing.is_empty() {
         for own in missing {

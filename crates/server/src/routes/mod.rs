@@ -53,7 +53,7 @@ const BODY_WAITS: Duration = Duration::from_secs(30);
 #[openapi(
     info(
         title = "Ready Slab",
-        description = "Plans, chills, cuts and bakes cold butter doughs. Every quantity carries its unit in its name. Errors are problem details (RFC 9457) with field paths. Changes are JSON Merge Patch (RFC 7396)."
+        description = "Plans cut-out and icebox cookies: dough, chilling, cutting and baking. Every quantity has its unit in its name. Errors are problem details (RFC 9457) with field paths. Changes are JSON Merge Patch (RFC 7396)."
     ),
     components(schemas(
         Problem,
@@ -242,7 +242,7 @@ async fn bytes(payload: web::Payload, limit_bytes: usize) -> Result<web::Bytes, 
         Ok(Ok(Ok(bytes))) => Ok(bytes),
         Ok(Ok(Err(error))) => Err(ApiError::Unreadable(error.to_string())),
         Ok(Err(_)) => Err(ApiError::TooLarge { limit_bytes }),
-        Err(_) => Err(ApiError::Unreadable(format!("it did not arrive whole within {} s", BODY_WAITS.as_secs()))),
+        Err(_) => Err(ApiError::Unreadable(format!("it took longer than {} s to arrive", BODY_WAITS.as_secs()))),
     }
 }
 
@@ -296,7 +296,7 @@ fn short(field: &str, value: &Value) -> Option<Sentence> {
         }
         // Only a time has a T between its day and its hour; a name keeps its own.
         Value::String(s) if let Ok(time) = chrono::NaiveDateTime::parse_from_str(s, MINUTE_FORMAT) => {
-            time.format("%a %-d %b, %H:%M").to_string()
+            time.format("%a, %b %-d, %H:%M").to_string()
         }
         Value::String(s) if s.chars().count() <= 24 && NAMES.contains(&field) => format!("\u{201c}{s}\u{201d}"),
         Value::String(s) if s.chars().count() <= 24 => s.replace('_', " "),

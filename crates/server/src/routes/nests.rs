@@ -136,7 +136,7 @@ async fn on_sheet(store: &Store, id: i64, lots: &[LotWanted]) -> Result<OnSheet,
     for (i, lot) in lots.iter().enumerate() {
         let other = store.job(JobId(lot.job_id)).await?;
         if other.sheet_key().is_none() || other.sheet_key() != first.stored.sheet_key() {
-            let why = "only cut batches of one dough and one thickness go on one sheet";
+            let why = "Only cut-out items of the same dough and thickness can share a sheet.";
             return Err(InputError::refused(format!("lots[{i}]"), why).into());
         }
         let cutter = store.cutter(other.cutter_id()).await?;
@@ -154,11 +154,11 @@ async fn sheet_of(store: &Store, board: &Board, id: i64, query: &TemplateQuery) 
     web::block(move || {
         let Planned { whole, plan } = &*planned;
         if whole.stored.job.input().shape.making != Making::Cut {
-            return Err(InputErrors::from(InputError::refused("roll", "this batch is not cut from a sheet")));
+            return Err(InputErrors::from(InputError::refused("roll", "This item isn’t cut from a sheet.")));
         }
         let rolls = &plan.shape.demand.rolls;
         let Some(roll) = rolls.get(roll) else {
-            let fault = format!("there is no such roll; 0 to {} are there", rolls.len() - 1);
+            let fault = format!("No such roll. Use 0 to {}.", rolls.len() - 1);
             return Err(InputErrors::from(InputError::refused("roll", fault)));
         };
         let name =
@@ -175,7 +175,7 @@ async fn mixed_sheet(store: &Store, id: i64, number: usize) -> Result<template::
     let family = Family::of(store, &store.job(JobId(id)).await?).await?;
     let lead = &family.all[0];
     let Some(sheet) = lead.mixed().get(number) else {
-        let fault = format!("{} sheets are kept for several batches; they count from 0", lead.mixed().len());
+        let fault = format!("No such shared sheet: there are {}, counted from 0.", lead.mixed().len());
         return Err(InputError::refused("mixed", fault).into());
     };
     let mut placed = Vec::with_capacity(sheet.pieces.len());

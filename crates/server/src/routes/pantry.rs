@@ -26,9 +26,11 @@ async fn shown(store: &Store, key: &str) -> Result<web::Json<IngredientView>, Ap
 fn unlike_others(pantry: &Pantry, own: &Ingredient) -> Result<(), ApiError> {
     let same = |i: &Ingredient| i.key != own.key && i.name.eq_ignore_ascii_case(&own.name);
     match pantry.all().iter().find(|i| same(i)) {
-        Some(other) => {
-            Err(InputError::refused("name", format!("there is already an ingredient named {}", other.name)).into())
-        }
+        Some(other) => Err(InputError::refused(
+            "name",
+            format!("You already have an ingredient named {}. Choose another name.", other.name),
+        )
+        .into()),
         None => Ok(()),
     }
 }
@@ -68,7 +70,7 @@ pub async fn change(
 #[delete("/api/ingredients/{key}")]
 pub async fn delete(store: Of<Store>, key: web::Path<String>) -> Result<HttpResponse, ApiError> {
     let name = store.pantry().await?.get(&key).map_or_else(|| key.to_string(), |i| i.name.to_string());
-    store.delete_ingredient(&key, &format!("ingredient {name} taken away")).await?;
+    store.delete_ingredient(&key, &format!("ingredient {name} removed")).await?;
     Ok(HttpResponse::NoContent().finish())
 }
 
@@ -85,7 +87,7 @@ pub async fn price(
     let found = pantry.get(&key).ok_or_else(|| ApiError::NoSuchPath(format!("ingredient {key}")))?;
     if let Some(price) = body.price_per_kg {
         let mut checks = ready_slab_core::error::Checks::new();
-        checks.range("price_per_kg", price, 0.0, 100_000.0, "a kilogram");
+        checks.range("price_per_kg", price, 0.0, 100_000.0, "per kilogram");
         checks.finish(())?;
     }
     store.save_price(&key, body.price_per_kg, &format!("price of {}", found.name.to_lowercase())).await?;

@@ -64,11 +64,13 @@ pub async fn begin(store: Of<Store>, board: Of<Board>, payload: web::Payload) ->
         return Ok(web::Json(view(&store, &board, same.id).await?));
     }
     if open.len() >= MOST_OPEN {
-        return Err(InputError::refused("date", format!("{MOST_OPEN} days go on already; end one of them")).into());
+        return Err(
+            InputError::refused("date", format!("{MOST_OPEN} bench days are still open. End one first.")).into()
+        );
     }
     let planned = board.date(day).await?;
     if planned.lots.is_empty() {
-        return Err(InputError::refused("date", "no job that can be planned is wanted on that date").into());
+        return Err(InputError::refused("date", "No job that can be planned is due that day.").into());
     }
     let now = Utc::now();
     let run = web::block(move || {
@@ -155,7 +157,7 @@ struct CodeQuery {
 }
 
 /// The address of a run's bench view as a QR code (ISO/IEC 18004), for a phone in the same network.
-#[utoipa::path(tag = "runs", operation_id = "runs_code", params(("id" = i64, Path), ("demo" = Option<bool>, Query, description = "Whether the run is of the demo beside the bakery")), responses((status = 200, content_type = "image/svg+xml", body = String), (status = 404, body = Problem)))]
+#[utoipa::path(tag = "runs", operation_id = "runs_code", params(("id" = i64, Path), ("demo" = Option<bool>, Query, description = "Whether the day is from the demo")), responses((status = 200, content_type = "image/svg+xml", body = String), (status = 404, body = Problem)))]
 #[get("/api/runs/{id}/code.svg")]
 pub async fn code(
     store: Of<Store>,

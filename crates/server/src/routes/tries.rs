@@ -87,7 +87,7 @@ pub async fn put_test(
     let (record, formula) = recorded(&store, RecordId(*id)).await?;
     let found = weighed(&heavy, &store, &record, formula, &query).await?;
     let Some(test) = found.test else {
-        return Err(InputError::refused("seen", "nothing is suspected that a test would tell apart").into());
+        return Err(InputError::refused("seen", "No test would tell these causes apart.").into());
     };
     let trying = Trying::Test(TestPlanned { record: record.id.0, seen: query.seen()?, test });
     kept(&store, NewTry { job_id: record.kept.job_id, formula_id: formula, planned_at: Utc::now(), trying }).await
@@ -180,7 +180,7 @@ pub async fn note(store: Of<Store>, id: web::Path<i64>, payload: web::Payload) -
 #[get("/api/tries/{id}/noted.csv")]
 pub async fn as_csv(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let Some(table) = trial_csv(&store.one_try(TryId(*id)).await?) else {
-        return Err(InputError::refused("id", "nothing was measured in it yet").into());
+        return Err(InputError::refused("id", "Nothing measured yet. Measure some cookies first.").into());
     };
     Ok(file("text/csv; charset=utf-8", "trial.csv", table))
 }

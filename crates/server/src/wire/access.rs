@@ -92,7 +92,7 @@ const MOST_NAME: usize = 80;
 pub fn device_name(name: &str) -> Result<String, ApiError> {
     let name = name.trim();
     let mut checks = Checks::new();
-    checks.text("name", name, MOST_NAME, "a name for it");
+    checks.text("name", name, MOST_NAME, "a name for the device");
     Ok(checks.finish(name.to_owned())?)
 }
 

@@ -41,7 +41,7 @@ pub(super) fn refused(place: impl std::fmt::Display, why: impl std::fmt::Display
 }
 
 fn day(field: &str, asked: Option<&String>) -> Result<Option<NaiveDate>, InputErrors> {
-    let read = |d: &String| d.parse().map_err(|_| refused(field, "a day like 2026-12-05"));
+    let read = |d: &String| d.parse().map_err(|_| refused(field, "Use a date such as 2026-12-05."));
     asked.filter(|d| !d.is_empty()).map(read).transpose()
 }
 

@@ -167,7 +167,11 @@ pub struct BookFormatQuery {
 fn figures(place: &str, cell: &str) -> Result<Vec<f64>, InputErrors> {
     let cells = cell.split([';', ' ']).map(str::trim).filter(|c| !c.is_empty());
     cells
-        .map(|c| c.replace(',', ".").parse().map_err(|_| refused(place, format!("\u{201c}{c}\u{201d} is no number"))))
+        .map(|c| {
+            c.replace(',', ".")
+                .parse()
+                .map_err(|_| refused(place, format!("Can\u{2019}t read \u{201c}{c}\u{201d}. Use a number.")))
+        })
         .collect()
 }
 
@@ -184,12 +188,12 @@ impl BookFormat {
             Self::Csv => table(file)?,
         };
         if found.is_empty() || found.len() > MOST_IN_FILE {
-            return Err(refused("file", format!("a file holds 1 to {MOST_IN_FILE} bakes")));
+            return Err(refused("file", format!("Use 1 to {MOST_IN_FILE} bakes in a file.")));
         }
         for (i, read) in found.iter().enumerate() {
             if let Some(at) = &read.recorded_at {
                 NaiveDateTime::parse_from_str(at, MINUTE_FORMAT)
-                    .map_err(|_| refused(format!("[{i}].recorded_at"), "a time like 2026-12-05T14:10"))?;
+                    .map_err(|_| refused(format!("[{i}].recorded_at"), "Use a time such as 2026-12-05T14:10."))?;
             }
         }
         Ok(found)
@@ -209,9 +213,7 @@ fn table(file: &[u8]) -> Result<Vec<RecordRead>, InputErrors> {
         if at(name).is_none() {
             return Err(refused(
                 "file",
-                format!(
-                    "there is no column {name}; its first line names the columns, as in a table that goes out here"
-                ),
+                format!("No column {name}. The first line must name the columns, as in an exported file."),
             ));
         }
     }
@@ -230,13 +232,13 @@ fn table(file: &[u8]) -> Result<Vec<RecordRead>, InputErrors> {
             }
             let shown: String = cell.chars().take(40).collect();
             let read = serde_json::from_value(cell.to_lowercase().replace(' ', "_").into());
-            read.map(Some).map_err(|_| refused(place, format!("\u{201c}{shown}\u{201d} is no word for it")))
+            read.map(Some).map_err(|_| refused(place, format!("Don\u{2019}t know \u{201c}{shown}\u{201d}.")))
         }
         let fan = match cell("oven_fan").to_ascii_lowercase().as_str() {
             "" => None,
             "true" | "yes" | "1" => Some(true),
             "false" | "no" | "0" => Some(false),
-            _ => return Err(refused(place("oven_fan"), "true or false")),
+            _ => return Err(refused(place("oven_fan"), "Use true or false.")),
         };
         let edge: Option<EdgeColour> = chosen(place("edge_colour"), cell("edge_colour"))?;
         let expected = ExpectedThen {
@@ -253,7 +255,8 @@ fn table(file: &[u8]) -> Result<Vec<RecordRead>, InputErrors> {
                 widths_mm: figures(&place("widths_mm"), cell("widths_mm"))?,
                 thicknesses_mm: figures(&place("thicknesses_mm"), cell("thicknesses_mm"))?,
                 baked_min: one("baked_min")?,
-                edge_colour: edge.ok_or_else(|| refused(place("edge_colour"), "pale, just_golden, golden or brown"))?,
+                edge_colour: edge
+                    .ok_or_else(|| refused(place("edge_colour"), "Use pale, just_golden, golden or brown."))?,
                 notes: notes.strip_prefix('\'').filter(|n| self::cell(n) != *n).unwrap_or(notes).to_owned(),
                 conditions: Conditions {
                     oven_c: one("oven_c")?,
@@ -286,7 +289,8 @@ impl CallipersView {
     /// Reads what a calliper wrote: one piece a line, its width and, where there is one, its thickness. A first line of names may say `width`, `thickness` and
     /// `in`; a figure may have its unit behind it.
     pub fn read(file: &[u8]) -> Result<Self, InputErrors> {
-        let text = std::str::from_utf8(file).map_err(|_| refused("file", "it is no text"))?;
+        let text = std::str::from_utf8(file)
+            .map_err(|_| refused("file", "This isn’t a text file. Use a CSV or text file."))?;
         let lines: Vec<&str> = text.trim_start_matches('\u{feff}').lines().filter(|l| !l.trim().is_empty()).collect();
         let between = if lines.iter().any(|l| l.contains(';')) {
             ';'
@@ -306,23 +310,25 @@ impl CallipersView {
         let mut found = Self { widths_mm: vec![], thicknesses_mm: vec![] };
         for (i, line) in lines.iter().enumerate().skip(usize::from(named)) {
             let row = cells(line);
-            let at =
-                |k: usize| -> Result<Option<f64>, InputErrors> {
-                    let Some(cell) = row.get(k).filter(|c| !c.is_empty()) else { return Ok(None) };
-                    // A comma is a decimal point; a figure's own unit stands before that of its column.
-                    let shown = if inches(k) { "in" } else { "mm" };
-                    let value = parse_quantity("file", Quantity::Length, &cell.replace(',', "."), shown);
-                    Ok(Some(value.map_err(|_| {
-                        refused(format!("line {}", i + 1), format!("\u{201c}{cell}\u{201d} is no length"))
-                    })?))
-                };
+            let at = |k: usize| -> Result<Option<f64>, InputErrors> {
+                let Some(cell) = row.get(k).filter(|c| !c.is_empty()) else { return Ok(None) };
+                // A comma is a decimal point; a figure's own unit stands before that of its column.
+                let shown = if inches(k) { "in" } else { "mm" };
+                let value = parse_quantity("file", Quantity::Length, &cell.replace(',', "."), shown);
+                Ok(Some(value.map_err(|_| {
+                    refused(
+                        format!("line {}", i + 1),
+                        format!("Can\u{2019}t read \u{201c}{cell}\u{201d}. Use a length such as 6 mm or 1/4 in."),
+                    )
+                })?))
+            };
             found.widths_mm.extend(at(width)?);
             if let Some(k) = thickness {
                 found.thicknesses_mm.extend(at(k)?);
             }
         }
         if found.widths_mm.is_empty() || found.widths_mm.len() > MOST_LINES {
-            return Err(refused("file", format!("1 to {MOST_LINES} pieces, one a line")));
+            return Err(refused("file", format!("Use 1 to {MOST_LINES} cookies, one per line.")));
         }
         Ok(found)
     }

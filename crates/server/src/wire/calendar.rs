@@ -32,7 +32,7 @@ impl DayFile<'_> {
         let wanted = self.zone.nearest(self.wanted);
         let mut file = Calendar::empty();
         file.append_property(Property::new("VERSION", "2.0"))
-            .append_property(Property::new("PRODID", "-//Ready Slab//Run sheet//EN"))
+            .append_property(Property::new("PRODID", "-//Ready Slab//Schedule//EN"))
             .append_property(Property::new("CALSCALE", "GREGORIAN"))
             .name(self.name);
         for (at, task) in self.relay.tasks.iter().enumerate() {
@@ -76,7 +76,7 @@ impl DayFile<'_> {
         }
         if task.step == Step::Bake {
             let look = plan.oven.expected.told().1.min_up().min(task.end_min - task.start_min);
-            alarm(&mut event, &format!("Look at tray {}", task.tray.map_or(1, |t| t + 1)), look);
+            alarm(&mut event, &format!("Check tray {}", task.tray.map_or(1, |t| t + 1)), look);
         }
         Some(event.done())
     }

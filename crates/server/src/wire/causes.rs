@@ -52,7 +52,7 @@ fn listed<T: DeserializeOwned>(field: &str, text: &str) -> Result<Vec<T>, InputE
                 let shown: String = w.chars().filter(|c| !c.is_control()).take(40).collect();
                 InputError::refused(
                     field,
-                    format!("\u{201c}{shown}\u{201d} is no word for it; the list of causes has them"),
+                    format!("Don\u{2019}t know \u{201c}{shown}\u{201d}. Use one from the list of causes."),
                 )
                 .into()
             })

@@ -129,7 +129,7 @@ impl ChillRequest {
         let piece = self.piece.checked().map_err(|e| e.within("piece"))?;
         let support = self.support.checked().map_err(|e| e.within("support"))?;
         if matches!(piece, Piece::Log { .. } | Piece::Sphere { .. }) && !matches!(support, Support::Rack) {
-            return Err(InputError::refused("support", "a round piece hardly touches what it lies on: use rack").into());
+            return Err(InputError::refused("support", "Use \"rack\": a round log hardly touches what it’s on.").into());
         }
         let place = Place::new(self.place.air_c, self.place.film_w_m2k).map_err(|e| e.within("place"))?;
         let target = match self.target {

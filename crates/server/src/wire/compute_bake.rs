@@ -202,10 +202,10 @@ impl BakeRequest {
         within("air", self.air.unwrap_or(0.0), &(0.0..=0.4), "of the volume");
         within("at_min", self.at_min.unwrap_or(1.0), &(0.5..=50.0), "min");
         if self.end.is_some() == self.at_min.is_some() {
-            checks.push(InputError::refused("end", "give either `end` or `at_min`"));
+            checks.push(InputError::refused("end", "Give `end` or `at_min`, not both."));
         }
         if self.method.is_some() && self.air.is_some() {
-            checks.push(InputError::refused("air", "give either `method` or `air`"));
+            checks.push(InputError::refused("air", "Give `method` or `air`, not both."));
         }
         let formula = checks.take("formula", self.formula.formula(Pantry::built_in()));
         checks.finish(())?;

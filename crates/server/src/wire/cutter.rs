@@ -197,7 +197,7 @@ impl PhotoQuery {
     pub fn answer(&self, file: &[u8]) -> Result<PhotoView, InputErrors> {
         let numbers: Vec<f64> = self.corners.split(',').filter_map(|n| n.trim().parse().ok()).collect();
         let Ok(n) = <[f64; 8]>::try_from(numbers) else {
-            return Err(InputError::refused("corners", "eight numbers with commas between are needed").into());
+            return Err(InputError::refused("corners", "Mark all 4 corners (8 numbers, separated by commas).").into());
         };
         let corners = [(n[0], n[1]), (n[2], n[3]), (n[4], n[5]), (n[6], n[7])];
         PhotoView::new(&outline_from_photo(file, corners, self.paper, self.edge)?)
@@ -206,7 +206,8 @@ impl PhotoQuery {
 
 impl PhotoView {
     fn new(read: &PhotoReading) -> Result<Self, InputErrors> {
-        let unwritten = |_| InputErrors::from(InputError::refused("photo", "the paper could not be drawn again"));
+        let unwritten =
+            |_| InputErrors::from(InputError::refused("photo", "Couldn’t straighten the photo. Try another one."));
         let jpeg = read.paper_as_jpeg().map_err(unwritten)?;
         let (width, height) = read.outline.extent();
         let neck = read.outline.narrowest_neck();

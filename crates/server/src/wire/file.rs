@@ -138,19 +138,19 @@ impl JobFile {
         if self.format != FORMAT {
             return Err(InputError::refused(
                 "format",
-                format!("this is not a job file: its format should be \u{201c}{FORMAT}\u{201d}"),
+                format!("This isn\u{2019}t a job file: its format isn\u{2019}t \u{201c}{FORMAT}\u{201d}."),
             )
             .into());
         }
         if self.version != VERSION {
             return Err(InputError::refused(
                 "version",
-                format!("the file has version {}, this program reads version {VERSION}", self.version),
+                format!("Job file version {}. This version of Ready Slab reads version {VERSION}.", self.version),
             )
             .into());
         }
         if self.records.len() > 1000 {
-            return Err(InputError::refused("records", "a job file holds at most 1,000 records").into());
+            return Err(InputError::refused("records", "At most 1,000 bakes in a job file.").into());
         }
         Ok(())
     }

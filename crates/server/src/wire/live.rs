@@ -274,7 +274,7 @@ view! {
 pub fn moment(field: &str, text: &str) -> Result<DateTime<Utc>, InputErrors> {
     DateTime::parse_from_rfc3339(text).map(|t| t.to_utc()).map_err(|_| {
         let text = text.chars().filter(|c| !c.is_control()).take(40).collect();
-        let accepted = "an ISO 8601 time with its zone, such as 2026-11-28T12:40:00Z";
+        let accepted = "a time with its zone, such as 2026-11-28T12:40:00Z";
         InputError::new(field, Problem::Unreadable { text, accepted }).into()
     })
 }
@@ -316,10 +316,13 @@ impl PutInBody {
             Some(text) => moment("put_in_at", text)?,
         };
         if at > now + AHEAD {
-            checks.push(InputError::refused("put_in_at", "that is in the future"));
+            checks.push(InputError::refused("put_in_at", "That’s in the future. Use the time it went in."));
         }
         if now - at > LONGEST_IN {
-            checks.push(InputError::refused("put_in_at", "that is more than 400 days ago; no dough keeps so long"));
+            checks.push(InputError::refused(
+                "put_in_at",
+                "That’s over 400 days ago, longer than any dough keeps. Check the date.",
+            ));
         }
         checks.finish((at, speed))
     }
@@ -337,7 +340,7 @@ impl ReadingBody {
         let set_back = now < latest;
         let now = now.max(latest);
         let mut checks = Checks::new();
-        checks.limit("readings", bodies.len(), MOST_AT_ONCE, "readings at once");
+        checks.limit("readings", bodies.len(), MOST_AT_ONCE, "readings at a time");
         let mut found = Vec::with_capacity(bodies.len());
         for (i, r) in bodies.iter().take(MOST_AT_ONCE).enumerate() {
             let shows = format!("readings[{i}].shows_c");
@@ -346,7 +349,7 @@ impl ReadingBody {
                 checks.push(InputError::refused(
                     shows,
                     format!(
-                        "{:.1} \u{b0}C is outside -40 to 45 \u{b0}C; if the thermometer shows Fahrenheit, that is {:.1} \u{b0}C",
+                        "Use \u{2212}40 to 45 \u{b0}C. You sent {:.1}. If that\u{2019}s Fahrenheit, send {:.1} \u{b0}C.",
                         r.shows_c,
                         (r.shows_c - 32.0) / 1.8
                     ),
@@ -365,11 +368,11 @@ impl ReadingBody {
                 }
             };
             if at > now + AHEAD {
-                checks.push(InputError::refused(field, "that is in the future"));
+                checks.push(InputError::refused(field, "That’s in the future. Use the time it went in."));
             } else if at < chill.kept.put_in_at {
-                checks.push(InputError::refused(field, "that is before the piece went in"));
+                checks.push(InputError::refused(field, "This reading is from before the dough went in."));
             } else if elapsed(chill, at) > LONGEST_READ {
-                checks.push(InputError::refused(field, "by its own clock the piece is in for more than 400 days"));
+                checks.push(InputError::refused(field, "The dough would have been in over 400 days. Take it out."));
             } else if let Ok(shows) = Temperature::from_c(r.shows_c) {
                 found.push((at, shows, r.spot));
             }

@@ -34,7 +34,7 @@ pub struct BakePhotoQuery {
 fn numbers(field: &str, text: &str) -> Result<Vec<f64>, InputErrors> {
     let read = |n: &str| n.trim().parse::<f64>().ok().filter(|v| v.is_finite());
     let all: Option<Vec<f64>> = text.split(',').map(read).collect();
-    all.ok_or_else(|| InputError::refused(field, "numbers with commas between are needed").into())
+    all.ok_or_else(|| InputError::refused(field, "Use numbers separated by commas.").into())
 }
 
 impl BakePhotoQuery {
@@ -56,11 +56,11 @@ impl BakePhotoQuery {
         };
         let flat = self.pointed_mm.as_deref().map_or(Ok(vec![]), |text| numbers("pointed_mm", text))?;
         if flat.len() % 2 == 1 {
-            return Err(InputError::refused("pointed_mm", "x and y in turn are needed").into());
+            return Err(InputError::refused("pointed_mm", "Give pairs of x and y.").into());
         }
         let thickness = match self.thickness_mm {
             Some(mm) if !mm.is_finite() => {
-                return Err(InputError::refused("thickness_mm", "0 to 40 mm are accepted").into());
+                return Err(InputError::refused("thickness_mm", "Use 0 to 40 mm.").into());
             }
             Some(mm) => Length::new_mm(mm),
             None => forecast,
@@ -197,7 +197,8 @@ impl MadeUpPhotoQuery {
     /// Makes it of pieces as they are expected.
     pub fn photo(&self, expected: &OnPhoto, outline: &Outline) -> Result<Vec<u8>, InputErrors> {
         let photo = expected.made_up(outline, self.paper, self.seed.into())?;
-        let unwritten = |_| InputErrors::from(InputError::refused("photo", "the picture could not be made"));
+        let unwritten =
+            |_| InputErrors::from(InputError::refused("photo", "Couldn’t make the picture. Try another photo."));
         Ok(made_up_photo(&photo).map_err(unwritten)?.file)
     }
 }

@@ -140,7 +140,7 @@ fn masses(text: &str) -> Result<Vec<Mass>, InputErrors> {
             read.ok_or_else(|| {
                 InputError::refused(
                     "parts",
-                    format!("\u{201c}{part}\u{201d} is no mass in grams; write such as 20, 8, 2"),
+                    format!("Can\u{2019}t read \u{201c}{part}\u{201d}. Use grams, such as 20, 8, 2."),
                 )
                 .into()
             })

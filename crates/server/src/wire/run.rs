@@ -62,7 +62,7 @@ impl EventBody {
         let tasks = f64::from(u32::try_from(plan.tasks.len()).unwrap_or(u32::MAX)) - 1.0;
         for (i, e) in bodies.iter().enumerate().take(MOST_EVENTS).filter(|(_, e)| !known.contains(&e.press)) {
             let at = |field: &str| format!("events[{i}].{field}");
-            checks.text(&at("press"), &e.press, 60, "a name of the press");
+            checks.text(&at("press"), &e.press, 60, "an ID for this press");
             if when.ended && e.at_min.is_none_or(|min| min > now + AFTER_ITS_END_MIN) {
                 checks
                     .push(InputError::refused(at("at_min"), "this day has ended before; nothing later is noted of it"));

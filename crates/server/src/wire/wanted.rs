@@ -70,13 +70,10 @@ impl WantedQuery {
         // Real minutes, whatever the clocks do in between.
         let real = |field, shown| zone.moment(field, shown);
         let minutes = real("ready_at", to)?.signed_duration_since(real("in_at", from)?).num_minutes();
-        let minutes = i32::try_from(minutes).map_err(|_| InputError::refused("ready_at", "that is years away"))?;
+        let minutes = i32::try_from(minutes)
+            .map_err(|_| InputError::refused("ready_at", "That’s years away. Choose an earlier time."))?;
         if minutes < 1 {
-            return Err(InputError::refused(
-                "ready_at",
-                "it is wanted before it can be put in; a later time is needed",
-            )
-            .into());
+            return Err(InputError::refused("ready_at", "Ready-by is before it goes in. Choose a later time.").into());
         }
         Ok((Span::new_min(f64::from(minutes)), to))
     }

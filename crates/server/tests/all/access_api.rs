@@ -151,12 +151,16 @@ async fn a_code_lets_one_device_in_and_wrong_ones_end_nothing() {
     let pair = |code: String| with(from_page(Method::POST, "/api/pair"), &json!({ "code": code, "name": "Phone" }));
     for _ in 0..8 {
         let (status, _, body) = ask(&bakeries, pair(another(&code))).await;
-        assert_eq!((status, body["detail"].as_str()), (StatusCode::FORBIDDEN, Some("this is not the code")), "{body}");
+        assert_eq!(
+            (status, body["detail"].as_str()),
+            (StatusCode::FORBIDDEN, Some("Wrong code. Try again.")),
+            "{body}"
+        );
     }
     assert_eq!(ask(&bakeries, pair(code.clone())).await.0, StatusCode::OK, "still good");
     let (status, _, body) = ask(&bakeries, pair(code)).await;
     assert_eq!(status, StatusCode::FORBIDDEN, "once");
-    assert!(body["detail"].as_str().unwrap().contains("no code is good"), "{body}");
+    assert!(body["detail"].as_str().unwrap().contains("No code is active"), "{body}");
     // Nor without a name, nor with a body that is no such thing.
     let code = access.make_code(Role::Full).unwrap();
     let nameless = with(from_page(Method::POST, "/api/pair"), &json!({ "code": code, "name": "  " }));

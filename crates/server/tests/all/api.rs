@@ -133,7 +133,7 @@ async fn cutters_come_from_svg_and_bad_files_say_why() {
     for (svg, reason) in [
         ("<svg xmlns='http://www.w3.org/2000/svg'><script>1</script></svg>", "script"),
         ("<!DOCTYPE svg [<!ENTITY a 'b'>]><svg xmlns='http://www.w3.org/2000/svg'/>", "entities"),
-        ("not svg", "does not read as SVG"),
+        ("not svg", "Can’t read this file as SVG"),
     ] {
         let (status, problem) =
             call(&store, Method::POST, "/api/cutters", Some(json!({ "kind": "svg", "name": "Bad", "svg": svg }))).await;
@@ -147,7 +147,7 @@ async fn cutters_come_from_svg_and_bad_files_say_why() {
     assert_eq!(status, StatusCode::OK);
     assert!(String::from_utf8(file).unwrap().starts_with("<svg"));
     let (status, problem) = call(&store, Method::DELETE, "/api/cutters/1", None).await;
-    assert_eq!((status, problem["title"].as_str()), (StatusCode::CONFLICT, Some("in use")));
+    assert_eq!((status, problem["title"].as_str()), (StatusCode::CONFLICT, Some("Still in use")));
 }
 
 #[actix_web::test]
@@ -246,7 +246,7 @@ async fn computing_needs_no_job() {
     let mut never = ask.clone();
     never["target"]["core_c"] = json!(2);
     let (_, answer) = call(&store, Method::POST, "/api/compute/chill", Some(never)).await;
-    assert!(answer["never"]["text"].as_str().unwrap().contains("the place is at 4\u{b0}"), "{answer}");
+    assert!(answer["never"]["text"].as_str().unwrap().contains("your place is at 4 \u{b0}C"), "{answer}");
     for (pointer, value, field) in [
         ("/piece/thickness_mm", json!(500), "piece.thickness_mm"),
         ("/start_c", json!(300), "start_c"),
@@ -333,7 +333,7 @@ async fn a_change_of_the_kitchen_moves_every_job() {
     }
     assert_eq!(get(&store, "/api/jobs/1/plan").await["shape"]["rods_owned"], json!(false));
     let label = get(&store, "/api/history").await["undo"]["label"]["text"].clone();
-    assert_eq!(label, "fridge temperature, guide rods");
+    assert_eq!(label, "fridge temperature, rolling guides");
     call(&store, Method::POST, "/api/undo", None).await;
     assert_eq!(get(&store, "/api/jobs/1/plan").await, before[0]);
 }
@@ -356,7 +356,7 @@ async fn a_job_is_added_deleted_with_its_records_and_brought_back() {
     let (status, _) = call(&store, Method::DELETE, "/api/jobs/1", None).await;
     assert_eq!(status, StatusCode::NO_CONTENT);
     let (status, problem) = call(&store, Method::GET, "/api/jobs/1/records", None).await;
-    assert_eq!((status, &problem["detail"]), (StatusCode::NOT_FOUND, &json!("there is no job 1")));
+    assert_eq!((status, &problem["detail"]), (StatusCode::NOT_FOUND, &json!("There’s no job 1.")));
     call(&store, Method::POST, "/api/undo", None).await;
     assert_eq!(get(&store, "/api/jobs/1/records").await.as_array().unwrap().len(), 2);
     let (status, _) = call(&store, Method::DELETE, "/api/records/1", None).await;
@@ -364,7 +364,7 @@ async fn a_job_is_added_deleted_with_its_records_and_brought_back() {
     assert_eq!(get(&store, "/api/jobs/1/records").await.as_array().unwrap().len(), 1);
     // A bake is a fact of the day: it is no edit, and has a way back of its own.
     let label = get(&store, "/api/history").await["undo"]["label"]["text"].clone();
-    assert_eq!(label, "dough temperature from 20.5\u{b0} to none");
+    assert_eq!(label, "dough temperature from 20.5 \u{b0}C to none");
     let (status, back) = call(&store, Method::POST, "/api/records/1/put-back", None).await;
     assert_eq!((status, &back["id"]), (StatusCode::OK, &json!(1)));
     assert_eq!(get(&store, "/api/jobs/1/records").await.as_array().unwrap().len(), 2);
@@ -505,7 +505,7 @@ async fn a_wanted_time_is_answered_with_what_makes_it() {
         let disc = ways.iter().find(|w| w["piece"]["kind"] == "disc" && w["place"] == "fridge").unwrap();
         assert_eq!(disc["makes_it"], makes_it, "{mm} mm");
     }
-    for (ready, says) in [("2026-11-28T12:20", "before it can be put in"), ("at noon", "is not understood")] {
+    for (ready, says) in [("2026-11-28T12:20", "Ready-by is before it goes in"), ("at noon", "Can’t read")] {
         let (status, problem) = call(&store, Method::GET, &ask(&ready.replace(' ', "%20")), None).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
         let said = field_messages(&problem);

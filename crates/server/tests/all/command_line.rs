@@ -144,7 +144,7 @@ fn what_was_answered_as_saved_survives_a_kill() {
         let server = Server::start(&db);
         assert!(server.ask("GET", "/api/jobs/1", "").contains(&format!("\"pieces\":{pieces}")));
         let undone = server.ask("POST", "/api/undo", "");
-        assert!(undone.contains("pieces from"), "{undone}");
+        assert!(undone.contains("cookies from"), "{undone}");
         server.ask("POST", "/api/redo", "");
     }
 }
@@ -251,8 +251,8 @@ fn over_tls(port: u16, certificate: rustls::pki_types::CertificateDer<'static>, 
 fn with_a_certificate_it_is_served_by_https_and_the_cookie_is_for_that_alone() {
     let dir = tempfile::tempdir().unwrap();
     let (mut child, said, port, certificate) = with_certificate(dir.path());
-    assert!(said.contains("https://0.0.0.0:") && said.contains("/pair on it within ten minutes"), "{said}");
-    let code = said.trim_end_matches('.').rsplit("code ").next().unwrap().to_owned();
+    assert!(said.contains("https://0.0.0.0:") && said.contains("/pair on it within 10 minutes"), "{said}");
+    let code = said.trim_end_matches('.').rsplit("enter ").next().unwrap().to_owned();
     let ask = |request: String| over_tls(port, certificate.clone(), &request);
     let refused = ask("GET /api/jobs HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n".to_owned());
     assert!(refused.starts_with("HTTP/1.1 401"), "{refused}");

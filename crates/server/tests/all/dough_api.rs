@@ -18,7 +18,7 @@ async fn a_recipe_is_read_line_by_line_with_confidence_and_reasons() {
     assert_eq!(states, ["heading", "fair", "sure", "asks", "sure", "heading", "left_out"]);
     let flour = &reading["lines"][1];
     assert_eq!((flour["grams"].as_f64().map(f64::round), &flour["bakers_percent"]), (Some(250.0), &json!(100.0)));
-    assert!(flour["why"][1]["text"].as_str().unwrap().contains("spooned and levelled, is 125 g"), "{flour}");
+    assert!(flour["why"][1]["text"].as_str().unwrap().contains("spooned and leveled, is 125 g"), "{flour}");
     assert_eq!((&reading["formula"], &reading["lines"][3]["doubt"]), (&Value::Null, &json!("no_amount")));
     let mut settled = read(text);
     settled["answers"] = json!([{ "line": 6, "grams": 20 }]);
@@ -34,10 +34,10 @@ async fn recipes_that_go_wrong_get_a_clear_answer() {
     let (_dir, store) = demo().await;
     let big = "x".repeat(300_000);
     for (text, says) in [
-        ("", "a recipe is needed"),
-        (big.as_str(), "up to 200 kB"),
-        ("{\"@type\": \"Thing\"}", "schema.org Recipe"),
-        ("<p>hello</p>", "paste that as text"),
+        ("", "Add a recipe."),
+        (big.as_str(), "200 kB at most"),
+        ("{\"@type\": \"Thing\"}", "recipe"),
+        ("<p>hello</p>", "paste them as text"),
     ] {
         let (status, problem) = call(&store, Method::POST, "/api/recipes/read", Some(read(text))).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
@@ -49,8 +49,8 @@ async fn recipes_that_go_wrong_get_a_clear_answer() {
     assert_eq!(status, StatusCode::PAYLOAD_TOO_LARGE);
     let many = format!("Ingredients\n{}", "1 g salt\n".repeat(400));
     let (_, reading) = call(&store, Method::POST, "/api/recipes/read", Some(read(&many))).await;
-    assert!(reading["faults"][0].as_str().unwrap().contains("401 lines"));
-    assert_eq!(reading["missing"], "199 lines are more than the 60 accepted");
+    assert!(reading["faults"][0].as_str().unwrap().contains("of 401 lines"));
+    assert_eq!(reading["missing"], "At most 60 lines. You have 199.");
 }
 
 #[actix_web::test]
@@ -83,7 +83,7 @@ async fn a_pulled_lever_keeps_nothing_until_its_formula_is_sent_back() {
     let shortening = pulled["changes"].as_array().unwrap().iter().find(|c| c["ingredient"] == "shortening").unwrap();
     assert!((shortening["after_g"].as_f64().unwrap() - 182.475).abs() < 0.01);
     assert!(
-        pulled["differences"][0]["text"].as_str().unwrap().contains("mostly shortening here"),
+        pulled["differences"][0]["text"].as_str().unwrap().contains("Mostly shortening (before: butter)"),
         "{}",
         pulled["differences"]
     );
@@ -140,7 +140,7 @@ async fn lots_share_one_dough_and_the_rest_waits_in_the_freezer() {
     assert!((shared["dough"]["dough_g"].as_f64().unwrap() - own - other).abs() < 1e-6);
     assert_eq!(shared["dough"]["parts"][1]["part_use"], "other_job");
     assert_eq!(shared["shape"]["rolls"], alone["shape"]["rolls"]);
-    for (job, with, says) in [(1, 1, "itself"), (1, 3, "own dough is mixed"), (2, 1, "one recipe")] {
+    for (job, with, says) in [(1, 1, "itself"), (1, 3, "already shares"), (2, 1, "same recipe")] {
         let (status, problem) =
             call(&store, Method::PATCH, &format!("/api/jobs/{job}"), Some(json!({ "dough_with": with }))).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
@@ -221,7 +221,7 @@ async fn the_pantry_takes_own_ingredients_and_prices_and_the_label_follows() {
     let mut heavy = body.clone();
     heavy["analysis"]["water_g"] = json!(80);
     let (_, problem) = call(&store, Method::PUT, &format!("/api/ingredients/{key}"), Some(heavy)).await;
-    assert_eq!(field_messages(&problem)[0].1, "165 g in 100 g is outside 98 to 102 g in 100 g");
+    assert_eq!(field_messages(&problem)[0].1, "Use 98 to 102 g per 100 g. You typed 165 g per 100 g.");
     let (_, reading) =
         call(&store, Method::POST, "/api/recipes/read", Some(read("1 stick harbour butter\n300 g flour"))).await;
     assert_eq!((&reading["lines"][0]["ingredient"], &reading["lines"][0]["grams"]), (&json!(key), &json!(125.0)));

@@ -144,14 +144,14 @@ async fn a_fault_says_the_field_what_was_given_and_what_is_accepted() {
         (hot["field"].as_str(), hot["given"].as_str(), hot["accepted"].as_str()),
         (Some("oven_c"), Some("375 \u{b0}C"), Some("100 to 260 \u{b0}C"))
     );
-    assert!(hot["message"].as_str().unwrap().contains("if Fahrenheit is meant, that is 190.6"), "{hot}");
+    assert!(hot["message"].as_str().unwrap().contains("Did you mean 375\u{b0}F?"), "{hot}");
     assert_eq!(
         patch(json!({"making": {"kind": "thumbprint", "mass_g": 20.0, "dent_mm": 20.0}})).await["field"],
         "making.deep_mm"
     );
     assert_eq!(patch(json!({"liner": "none"})).await["field"], "liner");
     assert!(
-        patch(json!({"peices": 3})).await["message"].as_str().unwrap().contains("is \u{201c}pieces\u{201d} meant?")
+        patch(json!({"peices": 3})).await["message"].as_str().unwrap().contains("Did you mean \u{201c}pieces\u{201d}?")
     );
     let (status, said) = call(&store, Method::GET, "/api/jobs/1/cold/wanted?in_at=now", None).await;
     assert_eq!((status, field_messages(&said)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "ready_at"));

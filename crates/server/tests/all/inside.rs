@@ -72,22 +72,22 @@ mod problem {
                 "liner",
                 "unknown variant `none`, expected one of `parchment`, `bare`",
                 "liner",
-                "\u{201c}none\u{201d} is none of \u{201c}parchment\u{201d}, \u{201c}bare\u{201d}",
+                "Use one of \u{201c}parchment\u{201d}, \u{201c}bare\u{201d}, not \u{201c}none\u{201d}.",
             ),
-            ("making", "missing field `thickness_mm` at line 1 column 9", "making.thickness_mm", "a value is needed"),
+            ("making", "missing field `thickness_mm` at line 1 column 9", "making.thickness_mm", "Add a value."),
             (
                 ".",
                 "unknown field `peices`, expected one of `pieces`, `name`",
                 "peices",
-                "there is no such field; is \u{201c}pieces\u{201d} meant?",
+                "No such field. Did you mean \u{201c}pieces\u{201d}?",
             ),
             (
                 "pieces",
                 "invalid type: string \"many\", expected u32",
                 "pieces",
-                "a whole number, 0 or more, is needed, not \"many\"",
+                "Use a whole number, 0 or more, not \"many\".",
             ),
-            ("lines[2].grams", "invalid type: null, expected f64", "lines[2].grams", "a number is needed, not nothing"),
+            ("lines[2].grams", "invalid type: null, expected f64", "lines[2].grams", "Use a number, not nothing."),
         ] {
             let (f, m) = said(path, message);
             assert_eq!((f.as_str(), m.as_str()), (field, words));

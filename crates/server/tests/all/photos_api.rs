@@ -83,7 +83,7 @@ async fn trays_of_one_dough_are_charted_and_a_shift_is_told() {
     let even = get(&store, "/api/jobs/1/bakes-even?tolerance_mm=0.5").await;
     let trays = even["charts"]["trays"].as_array().unwrap();
     assert_eq!((trays.len(), trays[0]["recorded_at"].as_str() < trays[11]["recorded_at"].as_str()), (12, true));
-    assert_eq!(trays[11]["mean"]["says"]["text"], "wider than chance explains");
+    assert_eq!(trays[11]["mean"]["says"]["text"], "wider than usual");
     assert_eq!(trays[3]["range"]["says"], Value::Null);
     let percent = |of: &str| even["charts"][of].as_f64().unwrap();
     let all = percent("within_percent") + percent("trays_percent") + percent("days_percent");

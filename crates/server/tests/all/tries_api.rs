@@ -63,7 +63,7 @@ async fn a_cause_is_found_by_answers_its_test_is_put_into_the_next_bake_and_read
     let (status, problem) = call(&store, Method::POST, &noted, Some(json!({ "kind": "trial", "trays_mm": [] }))).await;
     assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "kind"));
     let (_, read) = call(&store, Method::POST, &noted, Some(json!({ "kind": "helped", "helped": true }))).await;
-    assert!(read["says"][0]["text"].as_str().unwrap().starts_with("Now first: colder than its window"), "{read}");
+    assert!(read["says"][0]["text"].as_str().unwrap().starts_with("Most likely now: too cold to work"), "{read}");
     let (_, no) = call(&store, Method::POST, &noted, Some(json!({ "kind": "helped", "helped": false }))).await;
     assert!(no["says"][0]["text"].as_str().unwrap().contains("too much flour"), "{no}");
     let (_, open) = call(&store, Method::DELETE, &noted, None).await;
@@ -100,7 +100,7 @@ async fn a_trial_is_sized_by_this_kitchen_laid_out_on_the_jobs_tray_and_read_out
             "{problem}"
         );
     }
-    let (_, made) = post(asked("Powdered sugar", &["as always", "half powdered"])).await;
+    let (_, made) = post(asked("Powdered sugar", &["as usual", "half powdered"])).await;
     let trial = &made["trial"];
     let (per_way, places) = (own["per_way"].as_u64().unwrap(), trial["places_mm"].as_array().unwrap().len());
     assert_eq!(trial["per_way"].as_u64().unwrap(), per_way);
@@ -112,17 +112,14 @@ async fn a_trial_is_sized_by_this_kitchen_laid_out_on_the_jobs_tray_and_read_out
     let measured = json!({ "kind": "trial", "trays_mm": [[[97.0, 97.3, 96.8, 97.1], [96.0, 96.2, 95.9, 96.3]]] });
     let (_, read) = call(&store, Method::POST, &noted, Some(measured)).await;
     assert!((read["ways"][1]["more_mm"].as_f64().unwrap() + 0.95).abs() < 1e-9, "{read}");
-    assert!(read["says"][0]["text"].as_str().unwrap().contains("narrower than \u{201c}as always\u{201d}"), "{read}");
+    assert!(read["says"][0]["text"].as_str().unwrap().contains("narrower than as usual"), "{read}");
     let (status, problem) =
         call(&store, Method::POST, &noted, Some(json!({ "kind": "trial", "trays_mm": [[[97.0, 900.0], [96.0]]] })))
             .await;
     assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "trays[0][0][1]"));
     let (_, kind, csv) = send(&store, from_page(Method::GET, &format!("{noted}.csv"))).await;
     let csv = String::from_utf8(csv).unwrap();
-    assert!(
-        kind.starts_with("text/csv") && csv.starts_with("tray,way,piece,width_mm\r\n1,as always,1,97\r\n"),
-        "{csv}"
-    );
+    assert!(kind.starts_with("text/csv") && csv.starts_with("tray,way,piece,width_mm\r\n1,as usual,1,97\r\n"), "{csv}");
     assert_eq!(csv.lines().count(), 9);
     // What was refused has changed nothing.
     assert_eq!(get(&store, "/api/jobs/1/tries").await[0], read);
@@ -263,5 +260,5 @@ async fn the_ticket_says_what_is_most_worth_measuring_next() {
     };
     get(&store, "/api/jobs/1/bakes-teach").await;
     assert!(!says(1).await.contains("learnt"), "{}", says(1).await);
-    assert!(says(2).await.starts_with("Some pieces of one tray"), "{}", says(2).await);
+    assert!(says(2).await.starts_with("Measure some cookies of one tray"), "{}", says(2).await);
 }

@@ -56,7 +56,7 @@ async fn each_edit_is_undone_in_order_and_done_again() {
 async fn a_cutter_in_use_stays_and_the_answer_says_why() {
     let (_dir, store, _, c, j) = filled().await;
     let refused = store.delete_cutter(c, "gone").await.unwrap_err();
-    assert_eq!(refused.to_string(), "the cutter is used by 1 job; change or delete those first");
+    assert_eq!(refused.to_string(), "This cutter is used by 1 job. Change or delete that first.");
     store.delete_job(j, "job gone").await.unwrap();
     store.delete_cutter(c, "gone").await.unwrap();
     assert!(store.cutters().await.unwrap().is_empty());

@@ -12,7 +12,7 @@ fn trial() -> Trying {
     let places: Vec<(f64, f64)> =
         (0..12).map(|i| (40.5 + 75.0 * f64::from(i % 4), 40.0 + 75.0 * f64::from(i / 4))).collect();
     let ground = TrialGround { places, tray_mm: (310.0, 440.0), sd: Length::new_mm(0.25), own: true };
-    let ways = ["as always".to_owned(), "half powdered".to_owned()];
+    let ways = ["as usual".to_owned(), "half powdered".to_owned()];
     Trying::Trial(Trial::new("Sugar", &ways, (EvenMeasure::Width, Length::new_mm(1.0)), ground, 7).unwrap())
 }
 

@@ -57,12 +57,12 @@ fn a_test_beside_others_says_how_many_and_in_either_system() {
     let warm = beside(Cause::WarmPieces).say();
     assert_eq!(
         metric(&warm),
-        "Put five pieces of the next tray into the freezer ten minutes before it goes in, and measure them beside five others."
+        "Freeze 5 cookies of the next tray for 10 min before it goes in. Measure them and 5 others."
     );
     let cool = beside(Cause::OvenCool).say();
     assert_eq!(
         metric(&cool),
-        "Bake the next tray 15\u{b0} hotter, and measure five of its pieces beside five of one baked as before."
+        "Bake the next tray 15\u{b0} hotter. Measure 5 of its cookies and 5 from a tray baked as before."
     );
     assert!(cool.text(System::Us).contains("27\u{b0}"), "{}", cool.text(System::Us));
 }
@@ -71,31 +71,23 @@ fn a_test_beside_others_says_how_many_and_in_either_system() {
 fn what_a_test_came_to_is_told_with_what_it_was_before_and_what_helps() {
     let test = beside(Cause::WarmPieces);
     let yes = metric(&causes::came_to(&test, Found::Wider(mm(10.0) - mm(11.0))));
-    assert!(yes.starts_with("Now first: pieces went in warm, ") && yes.contains("up from 40 %"), "{yes}");
-    assert!(yes.ends_with("Chill the cut tray until it is firm; lay pieces on a cold tray."), "{yes}");
+    assert!(yes.starts_with("Most likely now: cookies went in warm, "), "{yes}");
+    assert!(yes.ends_with("Chill the cut tray until firm. Use a cold tray."), "{yes}");
     let no = metric(&causes::came_to(&test, Found::Wider(mm(10.0) - mm(10.2))));
-    assert!(no.starts_with("Now first: too little flour"), "{no}");
+    assert!(no.starts_with("Most likely now: too little flour"), "{no}");
 }
 
 #[test]
 fn evidence_is_told_as_it_stands_in_the_record() {
     for (evidence, says, speaks_for) in [
         (Evidence::Usual(5), "the usual first suspect", None),
-        (Evidence::Fact(Fact::Leavener(false), false), "there is no leavener in it", Some(false)),
-        (Evidence::Fact(Fact::Liner(TrayLiner::Greased), true), "greased tray under them", Some(true)),
-        (
-            Evidence::Fact(Fact::WentInAt(Temperature::from_c(16.0).unwrap()), true),
-            "they went in at 16\u{b0}",
-            Some(true),
-        ),
-        (Evidence::Fact(Fact::Rolls(2), true), "scraps are rolled 2 times more", Some(true)),
-        (
-            Evidence::Spread(share(0.032), true),
-            "with it the forecast is 3.2 % of spread, nearer to what came out",
-            Some(true),
-        ),
-        (Evidence::Edge(false), "with it the edge would be further from what came out", Some(false)),
-        (Evidence::Clue(true), "you saw it so", Some(true)),
+        (Evidence::Fact(Fact::Leavener(false), false), "has no leavening", Some(false)),
+        (Evidence::Fact(Fact::Liner(TrayLiner::Greased), true), "baked on greased tray", Some(true)),
+        (Evidence::Fact(Fact::WentInAt(Temperature::from_c(16.0).unwrap()), true), "went in at 16 \u{b0}C", Some(true)),
+        (Evidence::Fact(Fact::Rolls(2), true), "scraps re-rolled 2 times", Some(true)),
+        (Evidence::Spread(share(0.032), true), "would give 3.2% spread: closer to yours", Some(true)),
+        (Evidence::Edge(false), "would fit your edge color worse", Some(false)),
+        (Evidence::Clue(true), "matches what you saw", Some(true)),
     ] {
         assert_eq!((metric(&evidence.say()).as_str(), causes::speaks_for(&evidence)), (says, speaks_for));
     }
@@ -103,28 +95,28 @@ fn evidence_is_told_as_it_stands_in_the_record() {
 
 #[test]
 fn a_trial_is_told_by_the_names_of_its_ways() {
-    let ways = ["as always".to_owned(), "half powdered".to_owned()];
+    let ways = ["as usual".to_owned(), "half powdered".to_owned()];
     let says = |v: TrialVerdict, measure| metric(&trial_verdict(&v, &ways, measure));
     let less =
         TrialVerdict::Differs { way: 1, by: mm(10.0) - mm(10.9), between: (mm(10.0) - mm(11.3), mm(10.0) - mm(10.5)) };
     assert_eq!(
         says(less, EvenMeasure::Width),
-        "\u{201c}half powdered\u{201d} comes out 0.9 mm narrower than \u{201c}as always\u{201d}; nineteen times of twenty the difference lies within 0.5 to 1.3 mm."
+        "half powdered is 0.9 mm narrower than as usual (likely 0.5 to 1.3 mm)."
     );
     let more = TrialVerdict::Differs { way: 1, by: mm(0.4), between: (mm(0.2), mm(0.6)) };
     assert!(says(more, EvenMeasure::Thickness).contains("0.4 mm thicker than"));
     assert_eq!(
         says(TrialVerdict::Alike { way: 1, at_most: mm(0.7) }, EvenMeasure::Width),
-        "No difference is seen between \u{201c}half powdered\u{201d} and \u{201c}as always\u{201d}; if there is one, it is under 0.7 mm."
+        "No difference seen between half powdered and as usual. If there is one, it\u{2019}s under 0.7 mm."
     );
-    assert!(says(TrialVerdict::TooFew(44), EvenMeasure::Width).ends_with("take 44 of each way."));
+    assert!(says(TrialVerdict::TooFew(44), EvenMeasure::Width).ends_with("you need 44 cookies of each version."));
 }
 
 #[test]
 fn what_is_worth_measuring_says_what_it_brings() {
     let says = |w: Worth| metric(&w.say());
-    assert!(says(Worth::Oven(share(0.31), share(0.2))).ends_with("from \u{b1}31 % to about \u{b1}20 % of itself."));
-    assert!(says(Worth::Minutes(3, share(0.3), share(0.2))).contains("none of 3 bakes has them"));
+    assert!(says(Worth::Oven(share(0.31), share(0.2))).ends_with("\u{b1}31% to about \u{b1}20%."));
+    assert!(says(Worth::Minutes(3, share(0.3), share(0.2))).contains("none of your 3 bakes has them"));
     for worth in [
         Worth::Thicknesses,
         Worth::AnotherTray,

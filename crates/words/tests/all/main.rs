@@ -3,5 +3,6 @@
 mod fields;
 mod figures;
 mod ledger;
+mod retired;
 mod said;
 mod sentences;

@@ -1,6 +1,6 @@
 //! Every sentence, read through in both systems of units: one snapshot a station, metric first, US units beneath where they differ.
 
-use crate::said::{advice, bench, clock, cold, day, dough, finish, oven, plan, recipe, shape};
+use crate::said::{advice, bench, clock, cold, day, dough, finish, levers, oven, plan, recipe, shape};
 use ready_slab_core::units::{Share, TemperatureDifference};
 use ready_slab_words::{Part, Say, Sentence, System, all};
 
@@ -134,7 +134,7 @@ fn a_photo_reads_well() {
 
 #[test]
 fn plan_reads_well() {
-    check("plan", &plan());
+    check("plan", &[plan(), levers()].concat());
 }
 
 #[test]
@@ -168,7 +168,7 @@ fn whole_sentences_end_as_sentences() {
     // Several things at once are each said.
     let two = all(&[ready_slab_core::safety::Caution::ColdRule, ready_slab_core::safety::Caution::PowerOff]);
     assert!(two[1].text(System::Us).ends_with(&two[0].text(System::Us)));
-    assert!(ready_slab_core::safety::Caution::ColdRule.say().text(System::Us).contains("at 41\u{b0}F or colder"));
+    assert!(ready_slab_core::safety::Caution::ColdRule.say().text(System::Us).contains("at 41\u{b0}F or below"));
 }
 
 /// What stands beside every finish is the same in both systems, so it may hold no quantity of either.

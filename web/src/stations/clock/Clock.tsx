@@ -44,10 +44,10 @@ export function Clock() {
               href={at(`/api/jobs/${job.id}/calendar`)}
               download={`${job.name}.ics`}
             >
-              Calendar file
+              Save to calendar
             </a>
             <button type="button" className="btn btn-small" onClick={() => print()}>
-              Print the run sheet
+              Print the schedule
             </button>
           </StationHead>
           <Timeline picture={picture} lots={lots} day={day} ready_by={plan.ready_by} />
@@ -55,36 +55,35 @@ export function Clock() {
         <RunSheet lots={lots} day={day} name={family[0]?.name ?? job.name} ready_by={plan.ready_by} />
       </Work>
       <TicketBox>
-        <Part title="Start">
+        <Part title="When to start">
           <p className="answer">
             <Live value={clock(day.start_at)} />
           </p>
           <p className="mb-3 mt-1 text-soft">
-            for {clock(plan.ready_by)}, {duration(day.total_min)} later
+            ready by {clock(plan.ready_by)}, {duration(day.total_min)} in all
           </p>
           {late ? (
             <p className="rounded-xl bg-warm-pale px-4 py-3 text-warm" role="status">
-              <strong>That start has passed.</strong> <Says of={day.when_late} />
+              <strong>That start time has passed.</strong> <Says of={day.when_late} />
             </p>
           ) : (
             <p className="say">
-              Begin no later than this. <strong>{duration(day.hands_min)}</strong> of it is work by hand, the
-              rest is waiting.
+              <strong>{duration(day.hands_min)}</strong> of hands-on work.
             </p>
           )}
         </Part>
         {kitchen.data ? (
-          <Part title="Hands and oven">
+          <Part title="Your pace and trays">
             <div className="grid grid-cols-2 gap-3">
               <Amount
-                label="To roll a sheet"
+                label="Time to roll a sheet"
                 kind="duration"
                 value={kitchen.data.roll_min}
                 field="roll_min"
                 onSave={(roll_min) => keepKitchen({ roll_min })}
               />
               <Amount
-                label="To cut a piece"
+                label="Time to cut a cookie"
                 kind="duration"
                 value={Math.round((kitchen.data.cut_s / 60) * 100) / 100}
                 step={0.1}
@@ -92,14 +91,14 @@ export function Clock() {
                 onSave={(m) => keepKitchen({ cut_s: m * 60 })}
               />
               <Amount
-                label="Trays owned"
+                label="Trays you have"
                 kind="count"
                 value={kitchen.data.trays_owned}
                 field="trays_owned"
                 onSave={(trays_owned) => keepKitchen({ trays_owned })}
               />
               <Amount
-                label="Trays an oven takes"
+                label="Trays per oven"
                 kind="count"
                 value={kitchen.data.racks_per_oven}
                 field="racks_per_oven"
@@ -108,12 +107,12 @@ export function Clock() {
             </div>
           </Part>
         ) : null}
-        <Part title="What it rests on">
+        <Part title="Trays and oven">
           <Rows>
             {all && all.lots.length > 1 ? (
-              <Row name="Trays of all batches">{String(all.trays)}</Row>
+              <Row name="Trays for all items">{String(all.trays)}</Row>
             ) : (
-              <Row name="Each tray is used">
+              <Row name="Each tray used">
                 {plan.shape.trays.rounds === 1
                   ? "once"
                   : plan.shape.trays.rounds === 2
@@ -121,7 +120,7 @@ export function Clock() {
                     : `${plan.shape.trays.rounds} times`}
               </Row>
             )}
-            <Row name="Oven heats from">
+            <Row name="Preheat at">
               {clock(day.tasks.find((t) => t.step === "preheat")?.start_at ?? day.start_at)}
             </Row>
           </Rows>
@@ -156,13 +155,13 @@ function RunSheet({
   const many = daysOf(day).length > 1;
   return (
     <section className="mt-5" aria-labelledby="run-head">
-      <h2 className="only-print h-station">Run sheet: {name}</h2>
+      <h2 className="only-print h-station">Schedule: {name}</h2>
       <p className="only-print">
         {longDay(day.start_at)}, ready {many ? dayClock(ready_by) : clock(ready_by)}. Oven{" "}
         {heats.map((c) => format.temperature(c, 0)).join(", then ")}.
       </p>
       <h3 id="run-head" className="no-print h-part mb-1">
-        Run sheet
+        Schedule
       </h3>
       <ol className="gap-x-8 sm:columns-2 print:columns-1">
         {day.tasks.map((t, i) => {
@@ -188,7 +187,7 @@ function RunSheet({
                   {t.step === "preheat" && heats.length > 1 ? ` to ${format.oven(oven.oven_c)}` : ""}
                   <span className="block text-fine text-soft">
                     {t.step === "bake"
-                      ? `${heats.length > 1 ? `${format.oven(oven.oven_c)}, ` : ""}look from ${clock(shifted(ready_by, t.start_min + oven.look_after_min))}, out by ${clock(t.end_at)}`
+                      ? `${heats.length > 1 ? `${format.oven(oven.oven_c)}, ` : ""}look at ${clock(shifted(ready_by, t.start_min + oven.look_after_min))}, out by ${clock(t.end_at)}`
                       : t.step === "chill" ||
                           t.step === "bulk_chill" ||
                           t.step === "thaw" ||

@@ -26,14 +26,14 @@ const FILL: Record<Task["step"], string> = {
 };
 const WORD: Record<Task["step"], string> = {
   mix: "mix",
-  form: "form",
+  form: "shape",
   cut: "cut",
   bulk_chill: "chill",
   thaw: "thaw",
   chill: "chill",
   tray_chill: "chill",
   rest: "rest",
-  preheat: "heat up",
+  preheat: "preheat",
   bake: "bake",
   cool: "cool",
   cool_on_rack: "cool",
@@ -61,7 +61,7 @@ function linesOf(lot: Lot, number: number, all: readonly Task[], several: boolea
   return [
     ...Array.from({ length: mixes }, (_, i) =>
       line(
-        mixes > 1 ? `Mix ${i + 1}` : "Dough",
+        mixes > 1 ? `Batch ${i + 1}` : "Dough",
         tasks.filter((t) => t.mix === i + 1),
         i === 0,
       ),
@@ -105,7 +105,7 @@ export function Timeline({
       name: ovens > 1 ? `Oven ${i + 1}` : "Oven",
       tasks: tasks.filter((t) => t.lane === "oven" && t.oven === i + 1),
     })),
-    { name: "Hands", tasks: tasks.filter((t) => t.lane === "hands") },
+    { name: "Hands-on", tasks: tasks.filter((t) => t.lane === "hands") },
   ];
   const step = stepFor(total_min, width > 500 ? 8 : 4, CLOCK_STEPS);
   const offset = minutesPast(start_at) % step;
@@ -114,7 +114,7 @@ export function Timeline({
   const last = Math.max(0, ...tasks.map((t) => t.end_min));
   const span = Math.ceil((total_min + offset + last) / step) * step;
   const row = lines.length > 14 ? 26 : 34;
-  const left = several && width > 500 ? 196 : 66;
+  const left = several && width > 500 ? 210 : 80;
   const x = (minute: number) => left + ((minute - from) / span) * (end - left);
   const bottom = 10 + lines.length * row;
   const ticks = Array.from({ length: span / step + 1 }, (_, i) => from + i * step);
@@ -130,7 +130,7 @@ export function Timeline({
         <title id="day-title">
           The day from {clock(start_at)} to {clock(ready_by)}
         </title>
-        <desc id="day-desc">The same steps stand in words in the run sheet below.</desc>
+        <desc id="day-desc">The same steps are listed in the schedule below.</desc>
         {ticks.map((t) => (
           <g key={t}>
             <path d={`M${x(t)} 6V${bottom + 4}`} className="stroke-rule" strokeWidth="0.8" />
@@ -143,10 +143,10 @@ export function Timeline({
           <g key={i} transform={`translate(0 ${10 + i * row})`}>
             {i > 0 ? <path d={`M0 -1.5H${end}`} className="stroke-rule" strokeWidth="0.6" /> : null}
             {l.lot ? <path d={`M0 -1.5H${end}`} className="stroke-edge" strokeWidth="1.6" /> : null}
-            <text x={left - 66} y={row / 2 + 4} fontSize="15" fontWeight="600">
+            <text x={left - 80} y={row / 2 + 4} fontSize="15" fontWeight="600">
               {l.name}
             </text>
-            {l.lot && left > 66 ? (
+            {l.lot && left > 80 ? (
               <text x="0" y={row / 2 + 4} fontSize="13.5" className="soft">
                 {l.lot.length > 19 ? `${l.lot.slice(0, 18)}…` : l.lot}
               </text>
@@ -157,7 +157,7 @@ export function Timeline({
               const word =
                 l.name.startsWith("Oven") && t.tray
                   ? `tray ${t.tray}`
-                  : l.name === "Hands" && t.tray
+                  : l.name === "Hands-on" && t.tray
                     ? `${t.tray}`
                     : WORD[t.step];
               return (
@@ -196,7 +196,7 @@ export function Timeline({
           fontWeight="600"
           className="fill-warm"
         >
-          {`ready ${clock(ready_by)}`}
+          {`ready by ${clock(ready_by)}`}
         </text>
       </svg>
     </div>

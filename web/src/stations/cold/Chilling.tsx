@@ -27,15 +27,15 @@ const PLACES = [
 ] as const;
 
 const FORMS: readonly Option<Job["dough_form"]>[] = [
-  { value: "lump", label: "In its bowl" },
+  { value: "lump", label: "In the bowl" },
   { value: "disc", label: "Discs" },
   { value: "sheets", label: "Rolled first" },
 ];
 
 const FROM: readonly Option<NonNullable<Job["thaws"]> | "fresh">[] = [
-  { value: "fresh", label: "Mixed fresh" },
-  { value: "fridge", label: "Frozen: a night in the fridge" },
-  { value: "bench", label: "Frozen: on the bench" },
+  { value: "fresh", label: "Fresh" },
+  { value: "fridge", label: "Frozen: thaw overnight in the fridge" },
+  { value: "bench", label: "Frozen: thaw on the bench" },
 ];
 
 const FIELDS = [
@@ -46,7 +46,7 @@ const FIELDS = [
   "bulk_for_min",
   "flour_rest_min",
 ] as const;
-const WHAT = { dough: "the dough chills", pieces: "the pieces chill", bulk: "the lump chills" } as const;
+const WHAT = { dough: "the dough chills", pieces: "the cookies chill", bulk: "the lump chills" } as const;
 
 export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
   const change = useChangeJob(job.id);
@@ -58,7 +58,7 @@ export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
   const chills = cold.dough_for !== "no" && !thawed;
   const from = cold.portions_first ? null : (
     <Choice
-      label="Where the dough comes from"
+      label="Fresh or frozen dough"
       value={cold.thaw?.way ?? "fresh"}
       options={FROM}
       onChange={(way) => change.mutate({ thaws: way === "fresh" ? null : way })}
@@ -67,39 +67,39 @@ export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
   return (
     <>
       {made === "sliced" && !thawed ? (
-        <Part title="The dough, before logs are formed">
+        <Part title="Chill before shaping logs">
           <div className="space-y-3">
             <HowLong
               of="bulk"
               value={job.bulk_for ?? "no"}
               minutes={job.bulk_for_min}
               step={5}
-              exactly="So long, ready or not"
+              exactly="Time, ready or not"
               onChange={keep}
             />
             {cold.bulk ? (
               <p>
                 {cold.bulk.told ? (
                   <>
-                    As a lump it is firm after{" "}
+                    The lump is firm in{" "}
                     <strong>
                       <Live value={duration(cold.bulk.told.ready_min)} />
                     </strong>
                     .{" "}
                   </>
                 ) : null}
-                {`Out at ${format.temperature(cold.bulk.out_c)}${cold.bulk.rest_min > 0 ? `, ${duration(cold.bulk.rest_min)} on the bench` : ""}; the logs are formed at ${format.temperature(cold.bulk.formed_c)}.`}
+                {`Take it out at ${format.temperature(cold.bulk.out_c)}.${cold.bulk.rest_min > 0 ? ` Rest it ${duration(cold.bulk.rest_min)} on the bench.` : ""} Shape logs at ${format.temperature(cold.bulk.formed_c)}.`}
               </p>
             ) : (
               <p className="text-fine text-soft">
-                Formed at once, soft. Of dough that chilled as a lump they keep their section better.
+                Shaped right away, while soft. Chill the lump first and logs hold their shape better.
               </p>
             )}
             {from}
           </div>
         </Part>
       ) : null}
-      <Part title={made === "sliced" ? "The log" : "The dough, before it is shaped"}>
+      <Part title={made === "sliced" ? "Chill the logs" : "Chill the dough"}>
         <div className="space-y-3">
           {thawed ? null : (
             <HowLong
@@ -107,13 +107,13 @@ export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
               value={cold.dough_for}
               minutes={job.dough_for_min}
               step={5}
-              exactly="So long, ready or not"
+              exactly="Time, ready or not"
               onChange={keep}
             />
           )}
           {thawed && made === "cut" ? (
             <Choice
-              label="Form for the cold"
+              label="Shape for chilling"
               value={job.dough_form}
               options={FORMS}
               onChange={(dough_form) => change.mutate({ dough_form })}
@@ -123,21 +123,21 @@ export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
             <>
               {made === "cut" ? (
                 <Choice
-                  label="Form for the cold"
+                  label="Shape for chilling"
                   value={job.dough_form}
                   options={FORMS}
                   onChange={(dough_form) => change.mutate({ dough_form })}
                 />
               ) : null}
               <Choice
-                label="Place to chill"
+                label="Where to chill"
                 value={job.chill_place}
                 options={PLACES}
                 onChange={(chill_place) => change.mutate({ chill_place })}
               />
               {made === "cut" && job.dough_form === "disc" ? (
                 <Amount
-                  label="Discs pressed to"
+                  label="Disc thickness"
                   kind="length"
                   value={job.disc_mm}
                   field="disc_mm"
@@ -147,7 +147,7 @@ export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
               ) : null}
               {made === "cut" && job.dough_form === "sheets" ? (
                 <Amount
-                  label="Sheets on each other"
+                  label="Sheets in a stack"
                   kind="count"
                   value={job.sheet_stack ?? 1}
                   field="sheet_stack"
@@ -156,11 +156,7 @@ export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
                 />
               ) : null}
               <Amount
-                label={
-                  job.flour_rest_min == null
-                    ? "Rests for its flour at least, as usual"
-                    : "Rests for its flour at least"
-                }
+                label={job.flour_rest_min == null ? "Minimum flour rest (usual)" : "Minimum flour rest"}
                 kind="duration"
                 value={cold.flour_rest_min}
                 field="flour_rest_min"
@@ -176,10 +172,10 @@ export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
       <Part
         title={
           made === "sliced"
-            ? "The slices, before the oven"
+            ? "Chill the slices"
             : made === "cut"
-              ? "The cut pieces, before the oven"
-              : "The shaped pieces, before the oven"
+              ? "Chill the cut cookies"
+              : "Chill the shaped cookies"
         }
       >
         <div className="space-y-3">
@@ -188,12 +184,12 @@ export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
             value={cold.pieces_for}
             minutes={job.pieces_for_min}
             step={1}
-            exactly="So long, firm or not"
+            exactly="Time, firm or not"
             onChange={keep}
           />
           {cold.pieces_for === "no" ? null : (
             <Choice
-              label="Place for the tray chill"
+              label="Where to chill the tray"
               value={job.tray_chill_place}
               options={PLACES}
               onChange={(tray_chill_place) => change.mutate({ tray_chill_place })}
@@ -234,7 +230,7 @@ function HowLong({
       />
       {value === "at_least" || value === "exactly" ? (
         <Amount
-          label={value === "exactly" ? exactly : "At least so long"}
+          label={value === "exactly" ? exactly : "Minimum time"}
           kind="duration"
           value={minutes ?? 0}
           field={`${of}_for_min`}
@@ -277,9 +273,9 @@ function TrayWords({ cold }: { cold: Plan["cold"] }) {
           , from {format.temperature(tray.start_c)} down to {format.temperature(cold.window.oven_ready_c)}.
         </>
       ) : (
-        "They never get firm there."
+        "They won’t get firm there."
       )}
-      {tray.stays === "at_least" ? ` They come out at ${format.temperature(tray.out_c)}.` : ""}
+      {tray.stays === "at_least" ? ` Out at ${format.temperature(tray.out_c)}.` : ""}
     </p>
   );
 }

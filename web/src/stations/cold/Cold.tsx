@@ -32,7 +32,7 @@ export function Cold() {
         <ColdNav jobId={job.id} />
         {cold.thaw ? null : cold.stays === "no" ? (
           <p className="mb-2 text-soft">
-            If it were chilled ({formWords(cold.piece, format)}, {cold.place}):
+            If you chilled it ({formWords(cold.piece, format)}, {cold.place}):
           </p>
         ) : null}
         {cold.thaw ? <Thawing plan={plan} /> : <CoolingCurve picture={picture} cold={cold} />}
@@ -56,9 +56,9 @@ export function Cold() {
             <Row name={`${onBench(cold)} at ${format.temperature(cold.room_c, 0)}`}>{benchWords(cold)}</Row>
             <Row name="Let it soften after a night">
               {cold.tempering_after_night_min == null
-                ? "the room is too cold"
+                ? "room too cold"
                 : cold.tempering_after_night_min < 0.5
-                  ? "none needed"
+                  ? "not needed"
                   : duration(cold.tempering_after_night_min)}
             </Row>
           </Rows>
@@ -81,16 +81,16 @@ function headOf(plan: Plan, format: Format): { title: string; sub: string } {
   const { cold } = plan;
   if (cold.thaw)
     return {
-      title: `${cold.count === 1 ? "One" : cold.count} ${pieceWord(plan, format)} from the freezer`,
+      title: `${cold.count === 1 ? "1" : cold.count} ${pieceWord(plan, format)} from the freezer`,
       sub: `${format.mass(cold.mass_g)}${cold.count > 1 ? " each" : ""}`,
     };
   if (cold.stays === "no")
     return {
-      title: cold.portions_first ? "Pieces not chilled" : "Dough not chilled",
+      title: cold.portions_first ? "Cookies not chilled" : "Dough not chilled",
       sub: `${cold.portions_first ? "into the oven" : "worked"} at ${format.temperature(cold.out_c)}`,
     };
   return {
-    title: `${cold.count === 1 ? "One" : cold.count} ${pieceWord(plan, format)}`,
+    title: `${cold.count === 1 ? "1" : cold.count} ${pieceWord(plan, format)}`,
     sub: `${format.mass(cold.mass_g)}${cold.count > 1 ? " each" : ""} in the ${cold.place} at ${format.temperature(cold.air_c)}`,
   };
 }
@@ -103,20 +103,20 @@ function Answer({ plan }: { plan: Plan }) {
   if (cold.thaw) {
     const bench = cold.thaw.way === "bench";
     return (
-      <Part title={bench ? "Out of the freezer at" : "Into the fridge at"}>
+      <Part title={bench ? "Take out of the freezer at" : "Move to the fridge at"}>
         <p className="answer">
           <Live value={clock(cold.in_at)} />
         </p>
         <p className="mb-3 mt-1 text-soft">
-          {sameDay(cold.in_at, plan.ready_by) ? "the same day" : dayClock(cold.in_at)}
+          {sameDay(cold.in_at, plan.ready_by) ? "same day" : dayClock(cold.in_at)}
         </p>
-        <p className="say">{`It can be worked at ${clock(bench ? cold.out_at : cold.works_at)}, at ${format.temperature(cold.thaw.at_c)}.`}</p>
+        <p className="say">{`It can be shaped at ${clock(bench ? cold.out_at : cold.works_at)}, at ${format.temperature(cold.thaw.at_c)}.`}</p>
       </Part>
     );
   }
   if (cold.stays === "no") {
     return (
-      <Part title={cold.portions_first ? "Into the oven at once" : "Shaped at once"}>
+      <Part title={cold.portions_first ? "Bake right away, at" : "Shape right away, at"}>
         <p className="answer">
           <Live value={clock(cold.out_at)} />
         </p>
@@ -132,12 +132,12 @@ function Answer({ plan }: { plan: Plan }) {
           <Live value={clock(cold.out_at)} />
         </p>
         <p className="mb-3 mt-1 text-soft">
-          In at {day(cold.in_at)}, {duration(minutesBetween(cold.in_at, cold.out_at))} in the {cold.place}
+          {duration(minutesBetween(cold.in_at, cold.out_at))} in the {cold.place}, in at {day(cold.in_at)}
         </p>
         <p className="say">
           It comes out at {out}.
           {cold.tempering_min != null && cold.tempering_min >= 0.5
-            ? ` Let it soften on the bench for ${duration(cold.tempering_min)}.`
+            ? ` Let it soften ${duration(cold.tempering_min)} on the bench.`
             : ""}
         </p>
       </Part>
@@ -150,8 +150,8 @@ function Answer({ plan }: { plan: Plan }) {
           <Live value={clock(shifted(cold.in_at, Math.max(cold.told.best_min, cold.told.ready_min)))} />
         </p>
         <p className="mb-3 mt-1 text-soft">
-          {duration(Math.max(cold.told.best_min, cold.told.ready_min))} after it goes in at {day(cold.in_at)}.
-          You can work it from {clock(cold.ready_at)}.
+          {duration(Math.max(cold.told.best_min, cold.told.ready_min))} in the {cold.place}, in at{" "}
+          {day(cold.in_at)}. You can work it from {clock(cold.ready_at)}.
         </p>
         {cold.recipe ? <p className="say mb-2">{say(cold.recipe, format)}</p> : null}
         <p className="say">{staysSentence(plan)}</p>
@@ -164,8 +164,8 @@ function Answer({ plan }: { plan: Plan }) {
         <Live value={clock(cold.ready_at)} />
       </p>
       <p className="mb-3 mt-1 text-soft">
-        {duration(cold.told?.ready_min ?? 0)} after it goes in at {day(cold.in_at)};{" "}
-        {clock(cold.ready_earliest_at)} to {clock(cold.ready_latest_at)} is likely.
+        {duration(cold.told?.ready_min ?? 0)} in the {cold.place}, in at {day(cold.in_at)}. Likely{" "}
+        {clock(cold.ready_earliest_at)} to {clock(cold.ready_latest_at)}.
         {cold.told && cold.told.best_min > cold.told.ready_min
           ? ` Best from ${clock(shifted(cold.in_at, cold.told.best_min))}.`
           : ""}
@@ -184,13 +184,13 @@ function Thawing({ plan }: { plan: Plan }) {
   const steps =
     cold.thaw.way === "bench"
       ? [
-          `${dayClock(cold.in_at)}: out of the freezer, onto the bench, wrapped.`,
-          `${clock(cold.out_at)}: at ${format.temperature(cold.thaw.at_c)}, after ${duration(cold.thaw.bench_min)}. Unwrap it and work it.`,
+          `${dayClock(cold.in_at)}: take it out of the freezer. Leave it wrapped on the bench.`,
+          `${clock(cold.out_at)}: ${format.temperature(cold.thaw.at_c)} after ${duration(cold.thaw.bench_min)}. Unwrap it and start shaping.`,
         ]
       : [
-          `${dayClock(cold.in_at)}: out of the freezer, into the fridge, wrapped.`,
-          `${dayClock(cold.out_at)}: onto the bench for ${duration(cold.thaw.bench_min)}.`,
-          `${clock(cold.works_at)}: at ${format.temperature(cold.thaw.at_c)}. Unwrap it and work it.`,
+          `${dayClock(cold.in_at)}: move it from the freezer to the fridge, wrapped.`,
+          `${dayClock(cold.out_at)}: put it on the bench for ${duration(cold.thaw.bench_min)}.`,
+          `${clock(cold.works_at)}: ${format.temperature(cold.thaw.at_c)}. Unwrap it and start shaping.`,
         ];
   return (
     <ol className="mt-4 max-w-xl list-decimal space-y-3 pl-6 text-lg">
@@ -207,7 +207,7 @@ function onBench(cold: Plan["cold"]): string {
     ? "Sheet on the bench"
     : cold.purpose === "slicing"
       ? "Log on the bench"
-      : "Portion on the bench";
+      : "Dough ball on the bench";
 }
 
 function benchWords(cold: Plan["cold"]): string {
@@ -221,20 +221,17 @@ function benchWords(cold: Plan["cold"]): string {
 function staysSentence(plan: Plan): string {
   const { cold } = plan;
   const rest = cold.tempering_after_night_min;
-  const stays = cold.past_at
-    ? `It stays right until ${clock(cold.past_at)}.`
-    : "It stays right as long as it lies there.";
-  const hard = cold.purpose === "slicing" ? "it shatters under the knife" : "it cracks at the edge";
+  const stays = cold.past_at ? `Good until ${clock(cold.past_at)}.` : "Stays ready as long as it’s in there.";
+  const hard = cold.purpose === "slicing" ? "it shatters when sliced" : "the edges crack";
   const after = cold.past_at
     ? rest == null
-      ? ` After that ${hard}, and this room is too cold to soften it.`
-      : ` Later ${hard}: let it rest on the bench, up to ${duration(Math.max(1, rest))} after a night.`
+      ? ` After that ${hard}. Your room is too cold to soften it.`
+      : ` After that ${hard}: let it soften on the bench, up to ${duration(Math.max(1, rest))} after overnight.`
     : "";
   const now =
     cold.tempering_min != null && cold.tempering_min >= 0.5
-      ? ` In this plan the last piece waits long enough to need ${duration(cold.tempering_min)} on the bench.`
+      ? ` The last one needs ${duration(cold.tempering_min)} on the bench.`
       : "";
-  const out =
-    clock(cold.out_at) === clock(cold.ready_at) ? "" : `The plan takes it out at ${clock(cold.out_at)}. `;
+  const out = clock(cold.out_at) === clock(cold.ready_at) ? "" : `Take it out at ${clock(cold.out_at)}. `;
   return out + stays + after + now;
 }

@@ -5,11 +5,11 @@ import { useLive } from "../../app/live";
 import { SubNav } from "../../kit/SubNav";
 
 const VIEWS = [
-  { path: "", name: "When it is ready" },
-  { path: "/ways", name: "Other ways" },
-  { path: "/now", name: "In the cold now" },
+  { path: "", name: "When it’s ready" },
+  { path: "/ways", name: "Other ways to chill" },
+  { path: "/now", name: "Chilling now" },
   { path: "/trouble", name: "If it goes wrong", rare: true },
-  { path: "/learnt", name: "What was learnt", rare: true },
+  { path: "/learnt", name: "What we’ve learned", rare: true },
 ] as const;
 
 export function ColdStation() {
@@ -24,7 +24,7 @@ export function ColdNav({ jobId }: { jobId: number }) {
     ) : null;
   return (
     <SubNav
-      label="Views of the cold"
+      label="Cold views"
       base={`/jobs/${jobId}/cold`}
       views={VIEWS.map((v) => (v.path === "/now" ? { ...v, mark } : v))}
     />

@@ -47,9 +47,9 @@ export function CoolingCurve({
         role="img"
         aria-labelledby="cool-title cool-desc"
       >
-        <title id="cool-title">Temperature of the dough in the {cold.place}</title>
+        <title id="cool-title">Dough temperature in the {cold.place}</title>
         <desc id="cool-desc">
-          {`Core ${format.temperature(start)} at ${clock(cold.in_at)}; ${cold.told ? `${readyTo(cold.purpose).toLowerCase()} at ${clock(cold.ready_at)}` : "never ready there"}${cold.past_at ? `; too cold from ${clock(cold.past_at)}` : ""}. It ${cold.works_as} ${worksBetween(cold, format)}.`}
+          {`Middle ${format.temperature(start)} at ${clock(cold.in_at)}; ${cold.told ? `${readyTo(cold.purpose).toLowerCase()} at ${clock(cold.ready_at)}` : "never ready there"}${cold.past_at ? `; too cold from ${clock(cold.past_at)}` : ""}. It ${cold.works_as} ${worksBetween(cold, format)}.`}
         </desc>
         <Ground bands={bandsOf(window, cold.purpose)} y={y} at={height} right={RIGHT} />
         {x.ticks.map((t) => (

@@ -13,17 +13,17 @@ import { useFormat } from "../../kit/settings";
 import { ColdNav } from "./ColdNav";
 
 const TROUBLES: readonly { value: Trouble; label: string }[] = [
-  { value: "too_warm", label: "Too warm" },
-  { value: "too_hard", label: "Too hard" },
-  { value: "warm_room", label: "The room is hot" },
-  { value: "no_space", label: "No space in the fridge" },
-  { value: "power_out", label: "The power went" },
+  { value: "too_warm", label: "Dough too warm" },
+  { value: "too_hard", label: "Dough too hard" },
+  { value: "warm_room", label: "Hot room" },
+  { value: "no_space", label: "No room in the fridge" },
+  { value: "power_out", label: "Power’s out" },
 ];
 
 const FIGURES = {
-  dough_c: { label: "The dough, in the middle", kind: "temperature", step: 0.5 },
-  room_c: { label: "The room", kind: "temperature", step: 1 },
-  ago_min: { label: "The power went, this long ago", kind: "duration", step: 10 },
+  dough_c: { label: "Middle of the dough", kind: "temperature", step: 0.5 },
+  room_c: { label: "Room", kind: "temperature", step: 1 },
+  ago_min: { label: "Power out for", kind: "duration", step: 10 },
 } as const;
 /** Which figures belong to a trouble; what they begin with is the server's to say. */
 const OF: Record<Trouble, readonly (keyof typeof FIGURES)[]> = {
@@ -47,11 +47,11 @@ export function GoesWrong() {
   return (
     <>
       <Work dim={dim || advice.isPlaceholderData}>
-        <StationHead title="If it goes wrong" sub="with this dough, this kitchen and this order" />
+        <StationHead title="If it goes wrong" sub="for this job, in your kitchen" />
         <ColdNav jobId={job.id} />
         <div className="mb-4">
           <Choice
-            label="What is wrong"
+            label="What’s wrong"
             value={trouble}
             options={TROUBLES}
             onChange={(t) => setSearch({ trouble: t }, { replace: true })}
@@ -96,7 +96,7 @@ export function GoesWrong() {
                     {r.takes_min == null
                       ? ""
                       : r.takes_min < 0.5
-                        ? "at once"
+                        ? "right away"
                         : duration(Math.max(1, r.takes_min))}
                   </p>
                   <div>
@@ -110,7 +110,7 @@ export function GoesWrong() {
         ) : null}
       </Work>
       <TicketBox>
-        <Part title="What must not go wrong">
+        <Part title="Keep it safe">
           <Cautions
             items={
               a?.caution
@@ -119,11 +119,10 @@ export function GoesWrong() {
             }
           />
         </Part>
-        <Part title="How these are reckoned">
+        <Part title="Where these times come from">
           <p className="text-fine text-soft">
-            Every time comes from the same reckoning as the plan: this dough’s composition, its form, the air
-            and film of your places as they are known, and its working temperatures as your hands have found
-            them.
+            Same math as the plan: your recipe and its shape, how your fridge and freezer chill, and how the
+            dough felt.
           </p>
         </Part>
       </TicketBox>

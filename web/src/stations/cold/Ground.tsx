@@ -16,19 +16,19 @@ interface Band {
 
 /** The bands for what a piece is for, the warmest first. */
 export function bandsOf(window: Window, purpose: LivePiece["purpose"]): Band[] {
-  const slack = { from: window.tacky_to_c, to: 99, fill: "fill-slack", word: "slack" };
+  const slack = { from: window.tacky_to_c, to: 99, fill: "fill-slack", word: "too soft" };
   switch (purpose) {
     case "rolling":
       return [
         slack,
         { from: window.rolls_to_c, to: window.tacky_to_c, fill: "fill-warm-pale", word: "tacky" },
-        { from: window.rolls_from_c, to: window.rolls_to_c, fill: "fill-pale", word: "rolls clean" },
+        { from: window.rolls_from_c, to: window.rolls_to_c, fill: "fill-pale", word: "rolls cleanly" },
         { from: -99, to: window.rolls_from_c, fill: "fill-cold-pale", word: "cracks when rolled" },
       ];
     case "slicing":
       return [
-        { from: window.slices_to_c, to: 99, fill: "fill-warm-pale", word: "the knife squashes it" },
-        { from: window.slices_from_c, to: window.slices_to_c, fill: "fill-pale", word: "slices clean" },
+        { from: window.slices_to_c, to: 99, fill: "fill-warm-pale", word: "squashes when sliced" },
+        { from: window.slices_from_c, to: window.slices_to_c, fill: "fill-pale", word: "slices cleanly" },
         { from: -99, to: window.slices_from_c, fill: "fill-cold-pale", word: "shatters" },
       ];
     case "oven":
@@ -103,7 +103,7 @@ export function CurveKey({ readings = false }: { readings?: boolean }) {
         <svg width="34" height="8" aria-hidden="true" className="mr-1 inline-block">
           <path d="M0 4h34" className="stroke-ink" strokeWidth="3.2" />
         </svg>
-        the warmest point, inside
+        middle (warmest)
       </span>
       <span>
         <svg width="34" height="8" aria-hidden="true" className="mr-1 inline-block">
@@ -115,13 +115,13 @@ export function CurveKey({ readings = false }: { readings?: boolean }) {
             strokeLinecap="round"
           />
         </svg>
-        the mean
+        average
       </span>
       <span>
         <svg width="34" height="8" aria-hidden="true" className="mr-1 inline-block">
           <path d="M0 4h34" className="stroke-spruce" strokeWidth="2.2" strokeDasharray="9 4" />
         </svg>
-        as firm as at: fat sets later than it cools
+        how firm it feels
       </span>
       {readings ? (
         <>
@@ -129,19 +129,19 @@ export function CurveKey({ readings = false }: { readings?: boolean }) {
             <svg width="16" height="12" aria-hidden="true" className="mr-1 inline-block">
               <circle cx="8" cy="6" r="4" className="fill-raised stroke-spruce" strokeWidth="2" />
             </svg>
-            a reading
+            reading
           </span>
           <span>
             <svg width="16" height="12" aria-hidden="true" className="mr-1 inline-block">
               <path d="M4 2l8 8M12 2l-8 8" className="stroke-warm" strokeWidth="2.2" />
             </svg>
-            set aside
+            not counted
           </span>
           <span>
             <svg width="30" height="12" aria-hidden="true" className="mr-1 inline-block">
               <rect x="1" y="1" width="28" height="10" rx="5" className="fill-spruce" />
             </svg>
-            ready in there, nine times in ten
+            ready, 9 times in 10
           </span>
         </>
       ) : null}

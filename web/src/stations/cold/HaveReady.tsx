@@ -38,17 +38,17 @@ export function HaveReady() {
   return (
     <section className="no-print mt-6" aria-labelledby="wanted-head">
       <h3 id="wanted-head" className="h-part mb-2">
-        Have it ready at a time
+        Ready by a set time
       </h3>
       <div className="mb-2 flex flex-wrap items-end gap-3">
-        <Time label="It can go in at" value={inAt.slice(11)} onChange={setInTyped} />
-        <Time label={`${readyTo(plan.cold.purpose)} at`} value={readyAt.slice(11)} onChange={setReadyTyped} />
+        <Time label="Goes in at" value={inAt.slice(11)} onChange={setInTyped} />
+        <Time label={`${readyTo(plan.cold.purpose)} by`} value={readyAt.slice(11)} onChange={setReadyTyped} />
         <p className="pb-2.5 text-soft">
-          {wanted.data && !wanted.error ? `${duration(wanted.data.within_min)} in the cold` : ""}
+          {wanted.data && !wanted.error ? `${duration(wanted.data.within_min)} to chill` : ""}
         </p>
       </div>
       <Fault text={faultOf(wanted.error, "ready_at") ?? otherFault(wanted.error, ["ready_at"])} />
-      <ul className={wanted.isPlaceholderData ? "opacity-60" : ""} aria-label="Ways to have it ready">
+      <ul className={wanted.isPlaceholderData ? "opacity-60" : ""} aria-label="Ways to be ready in time">
         {ways.map((w) => (
           <li
             key={`${w.piece.kind} ${w.place}`}
@@ -63,26 +63,26 @@ export function HaveReady() {
                 <span className="text-warm">{w.never ? <Says of={w.never} /> : null}</span>
               ) : w.makes_it ? (
                 <>
-                  <strong>makes it.</strong> Put it in by {clock(w.in_by ?? inAt)}: it takes up to{" "}
+                  <strong>In time.</strong> Put it in by {clock(w.in_by ?? inAt)}. Takes up to{" "}
                   {duration(w.needs_min ?? 0)}.
                 </>
               ) : w.thickest_mm ? (
                 <>
-                  takes up to {duration(w.needs_min ?? 0)}.{" "}
-                  <strong>Pressed to {format.length(w.thickest_mm)} it makes it.</strong>
+                  Takes up to {duration(w.needs_min ?? 0)}.{" "}
+                  <strong>In time if pressed to {format.length(w.thickest_mm)}.</strong>
                 </>
               ) : (
-                <>takes up to {duration(w.needs_min ?? 0)}: not by then.</>
+                <>Not in time. Takes up to {duration(w.needs_min ?? 0)}.</>
               )}
             </span>
             {w.makes_it ? (
               <button
                 type="button"
                 className="btn btn-small"
-                aria-label={`Take ${form(w)}, ${w.place}`}
+                aria-label={`Use this: ${form(w)}, ${w.place}`}
                 onClick={() => take(w)}
               >
-                Take
+                Use this
               </button>
             ) : w.thickest_mm ? (
               <button type="button" className="btn btn-small" onClick={() => take(w)}>

@@ -45,10 +45,10 @@ export function InTheCold() {
     <>
       <Work dim={dim}>
         <StationHead
-          title="In the cold now"
+          title="Chilling now"
           sub={
             piece
-              ? `${piece.name}: ${formWords(piece.piece, format)}, ${piece.ended_at ? "no longer followed" : placeWords(piece)}`
+              ? `${piece.name}: ${formWords(piece.piece, format)}, ${piece.ended_at ? "taken out" : placeWords(piece)}`
               : undefined
           }
         >
@@ -57,7 +57,7 @@ export function InTheCold() {
         <ColdNav jobId={job.id} />
         {live.connected ? null : <Lost />}
         {followed.length > 1 || (followed.length > 0 && piece?.ended_at) ? (
-          <ul className="mb-4 grid gap-2 sm:grid-cols-2 xl:grid-cols-3" aria-label="Pieces that are followed">
+          <ul className="mb-4 grid gap-2 sm:grid-cols-2 xl:grid-cols-3" aria-label="Chilling now">
             {followed.map((p) => (
               <li key={p.id}>
                 <button
@@ -82,7 +82,7 @@ export function InTheCold() {
       </Work>
       <TicketBox>
         {piece ? <PieceTicket key={piece.id} piece={piece} /> : null}
-        <Part title={piece ? "Put another piece in" : "Put a piece in"}>
+        <Part title={piece ? "Chill something else" : "Start chilling"}>
           <PutIn taken={(all.data ?? []).map((p) => p.name)} onDone={look} />
         </Part>
       </TicketBox>
@@ -93,7 +93,7 @@ export function InTheCold() {
 function Lost() {
   return (
     <p role="status" className="mb-3 rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">
-      The server does not answer; trying again. These are the last figures, the piece goes on cooling.
+      No connection. Trying again. These are the last figures; the dough keeps cooling.
     </p>
   );
 }
@@ -101,11 +101,10 @@ function Lost() {
 function Nothing() {
   return (
     <div className="rounded-xl bg-stone p-6">
-      <p className="font-head text-lg font-bold">Nothing of this job is in the cold.</p>
+      <p className="font-head text-lg font-bold">Nothing from this job is chilling.</p>
       <p className="mt-1 max-w-[38rem] text-soft">
-        Put a piece in when it goes into the fridge: its clock starts, and the screen says when it is ready. A
-        reading from a thermometer now and then makes the time sharper. Without one at hand, try the simulated
-        thermometer with a fast clock.
+        Tap “Put it in now” when dough goes into the fridge. You’ll see when it’s ready. Add a thermometer
+        reading now and then for a closer time. No thermometer? Try the simulated one.
       </p>
     </div>
   );
@@ -114,13 +113,11 @@ function Nothing() {
 function Said({ piece }: { piece: LivePiece }) {
   const format = useFormat();
   return (
-    <ul className="mt-3 space-y-1" aria-label="What the readings say">
+    <ul className="mt-3 space-y-1" aria-label="What the readings show">
       {piece.said.map((text) => (
         <li key={textOf(text)}>{say(text, format)}</li>
       ))}
-      {piece.clock_speed > 1 ? (
-        <li className="text-soft">Its clock runs {piece.clock_speed} times as fast as ours.</li>
-      ) : null}
+      {piece.clock_speed > 1 ? <li className="text-soft">Simulation at {piece.clock_speed}× speed</li> : null}
     </ul>
   );
 }
@@ -163,30 +160,30 @@ function PieceTicket({ piece }: { piece: LivePiece }) {
         ) : null}
       </Part>
       {piece.ended_at ? (
-        <Part title="No longer followed">
-          <p className="mb-2 text-soft">Taken out at {clock(localTime(piece.ended_at))}.</p>
+        <Part title="Taken out">
+          <p className="mb-2 text-soft">at {clock(localTime(piece.ended_at))}</p>
           <button type="button" className="btn" onClick={() => act.mutate({ id: piece.id, act: "reopen" })}>
-            It is still there
+            Undo
           </button>
         </Part>
       ) : (
         <>
-          <Part title="A reading">
+          <Part title="Add a reading">
             <Readings piece={piece} />
           </Part>
-          <Part title="Where it lies">
+          <Part title="Where it is">
             <Moves piece={piece} />
           </Part>
-          <Part title="Stand-in thermometer">
+          <Part title="Simulated thermometer">
             <StandIn piece={piece} />
           </Part>
         </>
       )}
       {read ? (
-        <Part title="What its readings teach">
+        <Part title="Use these readings">
           {piece.taught ? (
             <>
-              <p className="mb-2 text-soft">Your plans use these readings. See ‘What was learnt’.</p>
+              <p className="mb-2 text-soft">In use. See “What we’ve learned.”</p>
               <button
                 type="button"
                 className="btn"
@@ -228,11 +225,11 @@ function readySentence(piece: LivePiece, real: boolean): string {
   const since = piece.now.elapsed_min >= ready;
   const range =
     piece.ready_earliest_min != null && piece.ready_latest_min != null
-      ? `${at(piece.ready_earliest_min)} to ${at(piece.ready_latest_min)} is likely. `
+      ? `Likely ${at(piece.ready_earliest_min)} to ${at(piece.ready_latest_min)}. `
       : "";
   const until =
     piece.past_after_min == null
-      ? "It then stays so as long as it lies there."
+      ? "Stays ready as long as it’s in there."
       : `${since ? "In the window until" : "It stays in the window until"} ${at(piece.past_after_min)}.`;
   return `${since ? "Ready since" : "Ready at"} ${at(ready)}. ${since ? "" : range}${until}`;
 }
@@ -243,7 +240,7 @@ function Ended({ pieces, onLook }: { pieces: readonly LivePiece[]; onLook(id: nu
   return (
     <section className="mt-6" aria-labelledby="ended-head">
       <h3 id="ended-head" className="h-part mb-1">
-        No longer followed
+        Taken out
       </h3>
       <ul>
         {pieces.map((p) => (
@@ -263,12 +260,12 @@ function Ended({ pieces, onLook }: { pieces: readonly LivePiece[]; onLook(id: nu
             <button
               type="button"
               className="btn btn-small"
-              aria-label={`Forget ${p.name}`}
+              aria-label={`Delete ${p.name}`}
               onClick={() => {
-                if (confirm(`Forget ${p.name} with its ${p.readings_total} readings?`)) forget.mutate(p.id);
+                if (confirm(`Delete ${p.name} and its ${p.readings_total} readings?`)) forget.mutate(p.id);
               }}
             >
-              Forget
+              Delete
             </button>
           </li>
         ))}

@@ -36,12 +36,15 @@ export function Learnt() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title="What was learnt" sub="of the places from readings, of the dough from hands" />
+        <StationHead
+          title="What we’ve learned"
+          sub="your fridge and freezer from readings, your dough from how it felt"
+        />
         <ColdNav jobId={job.id} />
-        <h3 className="h-part mb-1">The cold places</h3>
+        <h3 className="h-part mb-1">Your fridge and freezer</h3>
         <p className="mb-3 max-w-[44rem] text-soft">
-          The mark is what every plan uses, the bar holds it nine times in ten. Readings move the mark and
-          shorten the bar. A place that is crowded or often opened is another place and learns for itself.
+          The mark is what plans use; the bar holds it 9 times in 10. Readings move the mark and shorten the
+          bar. A crowded fridge counts separately.
         </p>
         <ul className="grid gap-4 md:grid-cols-2">
           {(["fridge", "freezer"] as const).map((name) => (
@@ -69,11 +72,11 @@ function PlaceCard({ name, uses }: { name: "fridge" | "freezer"; uses: readonly 
       <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
         <h4 className="h-part capitalize">{name}</h4>
         <Choice
-          label={`How the ${name} is used at present`}
+          label={`How you use the ${name} now`}
           value={present?.busy ? "busy" : "usual"}
           options={[
             { value: "usual", label: "As usual" },
-            { value: "busy", label: "Crowded, often opened" },
+            { value: "busy", label: "Crowded, opened often" },
           ]}
           onChange={(v) => use.mutate({ place: name, busy: v === "busy" })}
         />
@@ -83,16 +86,16 @@ function PlaceCard({ name, uses }: { name: "fridge" | "freezer"; uses: readonly 
           <p className="mb-1 flex flex-wrap items-baseline justify-between gap-x-3">
             <span className="font-semibold">
               {u.busy ? "Crowded" : "As usual"}
-              {u.present ? ": now" : ""}
+              {u.present ? ", now" : ""}
             </span>
             <span className="text-fine text-soft">
               {u.pieces === 0
-                ? "a starting guess"
-                : `learnt from ${u.pieces === 1 ? "one piece" : `${u.pieces} pieces`}${u.taught_at ? `, last ${dayClock(localTime(u.taught_at))}` : ""}`}
+                ? "starting guess"
+                : `from ${u.pieces === 1 ? "1 chill" : `${u.pieces} chills`}${u.taught_at ? `, last ${dayClock(localTime(u.taught_at))}` : ""}`}
             </span>
           </p>
           <Range
-            label="Chills"
+            label="Chilling speed"
             low={u.film_factor[0] ?? 1}
             middle={u.film_factor[1] ?? 1}
             high={u.film_factor[2] ?? 1}
@@ -102,26 +105,28 @@ function PlaceCard({ name, uses }: { name: "fridge" | "freezer"; uses: readonly 
             mark={1}
           />
           <Range
-            label="Air"
+            label="Air temperature"
             low={u.air_c - u.air_within_k}
             middle={u.air_c}
             high={u.air_c + u.air_within_k}
             from={u.set_c - 5}
             to={u.set_c + 7}
-            words={`${format.temperature(u.air_c)}, its dial says ${format.temperature(u.set_c)}`}
+            words={`${format.temperature(u.air_c)} (dial says ${format.temperature(u.set_c)})`}
             mark={u.set_c}
           />
           {u.pieces > 0 ? (
             <button
               type="button"
               className="btn btn-small mt-2"
-              aria-label={`Forget what was learnt of the ${u.busy ? "crowded " : ""}${name}`}
+              aria-label={`Reset the ${u.busy ? "crowded " : ""}${name}`}
               onClick={() => {
-                if (confirm(`Forget what ${u.pieces} pieces have taught of the ${name}?`))
+                if (
+                  confirm(`Reset the ${name} to the starting guess? It drops what ${u.pieces} chills showed.`)
+                )
                   reset.mutate({ place: name, busy: u.busy });
               }}
             >
-              Forget it
+              Reset
             </button>
           ) : null}
         </div>
@@ -175,11 +180,9 @@ function Feel() {
   const [dough, setDough] = useState(Math.round(plan.cold.window.rolls_to_c - 2));
   return (
     <div className="space-y-3">
-      <p className="text-soft">
-        Tell us how it felt: we learn where this dough rolls for you, in every job of it.
-      </p>
+      <p className="text-soft">Tell us how it felt. We use it in every job with this dough.</p>
       <Choice
-        label="What was done"
+        label="What you did"
         value={purpose}
         options={
           [
@@ -190,7 +193,7 @@ function Feel() {
         onChange={(p: "rolling" | "slicing") => setPurpose(p)}
       />
       <Amount
-        label="The dough was at"
+        label="Dough temperature"
         kind="temperature"
         value={dough}
         field="dough_c"
@@ -231,16 +234,16 @@ function Limits() {
         This dough
       </h3>
       {t.limits.length === 0 ? (
-        <p className="text-soft">Most of its fat stays liquid: it has no working temperatures.</p>
+        <p className="text-soft">Mostly liquid fat: no set temperatures for rolling or slicing.</p>
       ) : null}
       <table className="w-full max-w-[46rem] text-left">
         <thead className="text-fine text-soft">
           <tr>
             <th className="py-1 font-normal">Limit</th>
-            <th className="py-1 pl-2 text-right font-normal">By its fat</th>
+            <th className="py-1 pl-2 text-right font-normal">From its fat</th>
             <th className="py-1 pl-2 text-right font-normal">Now</th>
-            <th className="py-1 pl-2 text-right font-normal">Within</th>
-            <th className="hidden py-1 pl-2 text-right font-normal sm:table-cell">Findings</th>
+            <th className="py-1 pl-2 text-right font-normal">Give or take</th>
+            <th className="hidden py-1 pl-2 text-right font-normal sm:table-cell">Times noted</th>
           </tr>
         </thead>
         <tbody>
@@ -256,7 +259,7 @@ function Limits() {
         </tbody>
       </table>
       {t.touches.length > 0 ? (
-        <ul className="mt-3 max-w-[46rem]" aria-label="What hands found">
+        <ul className="mt-3 max-w-[46rem]" aria-label="How it felt">
           {t.touches.map((f) => (
             <li key={f.id} className="flex items-center gap-4 border-t border-rule">
               <span className="num w-24 text-soft">{dayClock(localTime(f.noted_at))}</span>
@@ -267,16 +270,16 @@ function Limits() {
               <button
                 type="button"
                 className="btn btn-quiet btn-small"
-                aria-label={`Strike out ${f.touch} at ${format.temperature(f.dough_c)}`}
+                aria-label={`Remove ${f.touch} at ${format.temperature(f.dough_c)}`}
                 onClick={() => remove.mutate(f.id)}
               >
-                Strike out
+                Remove
               </button>
             </li>
           ))}
         </ul>
       ) : (
-        <p className="mt-3 text-soft">No hand has said anything of it yet.</p>
+        <p className="mt-3 text-soft">No notes on how it felt yet.</p>
       )}
       <Fault text={otherFault(remove.error, [])} />
     </section>
@@ -286,6 +289,6 @@ function Limits() {
 /** How much quicker or slower than assumed: heat that passes so many times as well. */
 function paceWords(factor: number): string {
   const percent = Math.round(Math.abs(factor - 1) * 100);
-  if (percent < 1) return "as fast as assumed";
-  return `${percent}\u00a0% ${factor > 1 ? "faster" : "more slowly"} than assumed`;
+  if (percent < 1) return "as fast as usual";
+  return `${percent}% ${factor > 1 ? "faster" : "slower"} than usual`;
 }

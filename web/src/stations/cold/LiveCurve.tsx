@@ -50,7 +50,7 @@ export function LiveCurve({
         aria-labelledby={`run-${piece.id}`}
       >
         <title id={`run-${piece.id}`}>
-          {`${piece.name}: ${stateWords(piece)}, ${format.temperature(now.core_c)} inside after ${duration(now.elapsed_min)}; ${readings.length} readings shown`}
+          {`${piece.name}: ${stateWords(piece)}, ${format.temperature(now.core_c)} in the middle after ${duration(now.elapsed_min)}; ${readings.length} ${readings.length === 1 ? "reading" : "readings"}`}
         </title>
         <Ground bands={window ? bandsOf(window, piece.purpose) : []} y={y} at={at} right={right} />
         {x.ticks.map((t) => (

@@ -46,14 +46,12 @@ export function Moves({ piece, large = false }: { piece: LivePiece; large?: bool
               { id: piece.id, act: "end" },
               {
                 onSuccess: () =>
-                  didFact(`${piece.name} is no longer followed`, () =>
-                    act.mutateAsync({ id: piece.id, act: "reopen" }),
-                  ),
+                  didFact(`${piece.name} taken out`, () => act.mutateAsync({ id: piece.id, act: "reopen" })),
               },
             )
           }
         >
-          Taken out to use
+          Take it out to use
         </button>
         {piece.stays.length > 1 ? (
           <button
@@ -62,7 +60,7 @@ export function Moves({ piece, large = false }: { piece: LivePiece; large?: bool
             disabled={act.isPending}
             onClick={() => act.mutate({ id: piece.id, act: "unmove" })}
           >
-            Not moved after all
+            Undo the move
           </button>
         ) : null}
       </div>

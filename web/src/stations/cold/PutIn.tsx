@@ -20,9 +20,9 @@ const FORMS: readonly { value: Form; label: string }[] = [
   { value: "disc", label: "Disc" },
   { value: "sheet", label: "Sheet" },
   { value: "ball", label: "Lump" },
-  { value: "sphere", label: "Portion, rolled round" },
+  { value: "sphere", label: "Dough ball" },
   { value: "log", label: "Log" },
-  { value: "bar", label: "Bar" },
+  { value: "bar", label: "Square or oblong log" },
 ];
 
 function pieceOf(form: Form, s: Sizes): Piece | null {
@@ -78,7 +78,7 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
     purpose === "oven" && plan.cold.tray_chill
       ? "Tray"
       : kind === "sphere"
-        ? "Portions"
+        ? "Dough balls"
         : kind.charAt(0).toUpperCase() + kind.slice(1),
     taken,
   );
@@ -129,11 +129,11 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
     >
       <p className="text-soft">
         As planned it is {plan.cold.count === 1 ? "one" : "a"}{" "}
-        {oven ? "tray of cut pieces" : pieceWord(plan, format, 1)} at {format.temperature(starts_c)}, in the{" "}
+        {oven ? "tray of cut cookies" : pieceWord(plan, format, 1)} at {format.temperature(starts_c)}, in the{" "}
         {goes}.
       </p>
       <label className="block">
-        <span className="mb-1 block text-fine text-soft">What it is called</span>
+        <span className="mb-1 block text-fine text-soft">Name</span>
         <input
           className="field"
           value={name}
@@ -147,10 +147,10 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
         Put it in now
       </button>
       <details>
-        <summary className="min-h-11 cursor-pointer py-2 font-semibold">Not as planned</summary>
+        <summary className="min-h-11 cursor-pointer py-2 font-semibold">Different from the plan</summary>
         <div className="space-y-3 pb-2">
           <Choice
-            label="Form"
+            label="Shape"
             value={form}
             options={FORMS}
             onChange={(f) => {
@@ -162,7 +162,7 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
             <div className="grid grid-cols-2 gap-3">
               {form === "sheet" || form === "disc" ? (
                 <Amount
-                  label="Thick"
+                  label="Thickness"
                   kind="length"
                   value={sizes.thickness}
                   field="thickness_mm"
@@ -171,7 +171,7 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
               ) : null}
               {form === "sheet" ? null : (
                 <Amount
-                  label={form === "bar" ? "Wide" : "Across"}
+                  label={form === "bar" ? "Width" : "Diameter"}
                   kind="length"
                   value={sizes.across}
                   field="diameter_mm"
@@ -180,7 +180,7 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
               )}
               {form === "bar" ? (
                 <Amount
-                  label="High"
+                  label="Height"
                   kind="length"
                   value={sizes.height}
                   field="height_mm"
@@ -190,7 +190,7 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
             </div>
           )}
           <Choice
-            label="What it is for"
+            label="What’s next"
             value={purpose ?? usual}
             options={PURPOSES}
             onChange={(p: NonNullable<PutInBody["purpose"]>) => setPurpose(p)}
@@ -202,7 +202,7 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
             onChange={(p: NonNullable<PutInBody["place"]>) => setPlace(p)}
           />
           <Amount
-            label="Its temperature, all through"
+            label="Dough temperature now"
             kind="temperature"
             value={start ?? starts_c}
             field="start_c"
@@ -213,9 +213,9 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
             }}
           />
           <label className="block">
-            <span className="mb-1 block text-fine text-soft">Its clock runs</span>
+            <span className="mb-1 block text-fine text-soft">Timer speed</span>
             <select className="field" value={speed} onChange={(e) => setSpeed(e.target.value)}>
-              <option value="1">as ours</option>
+              <option value="1">Real time</option>
               <option value="10">10 times as fast, to try it out</option>
               <option value="60">60 times as fast, to try it out</option>
               <option value="300">300 times as fast, to try it out</option>

@@ -15,7 +15,7 @@ import { clockOf } from "./words";
 
 const SPOTS = [
   { value: "core", label: "In the middle" },
-  { value: "surface", label: "On its face" },
+  { value: "surface", label: "On the surface" },
 ] as const;
 
 /** The last time at which the kitchen's clock showed that, as a moment. */
@@ -59,7 +59,7 @@ export function Readings({ piece }: { piece: LivePiece }) {
       onSuccess: () => {
         const back = () =>
           add.mutateAsync({ shows_c: r.shows_c, spot: r.spot, read_at: r.read_at, typed_at: r.read_at });
-        if (!r.simulated) didFact(`The reading of ${format.temperature(r.shows_c)} was struck out`, back);
+        if (!r.simulated) didFact(`Reading of ${format.temperature(r.shows_c)} removed`, back);
       },
     });
   const newest = piece.readings.slice(-6).toReversed();
@@ -73,7 +73,7 @@ export function Readings({ piece }: { piece: LivePiece }) {
         }}
       >
         <label className="min-w-0 flex-1">
-          <span className="mb-1 block text-fine text-soft">It shows</span>
+          <span className="mb-1 block text-fine text-soft">Reading</span>
           <input
             className="field num"
             inputMode="text"
@@ -85,7 +85,7 @@ export function Readings({ piece }: { piece: LivePiece }) {
           />
         </label>
         <label className="w-24">
-          <span className="mb-1 block text-fine text-soft">At</span>
+          <span className="mb-1 block text-fine text-soft">Time</span>
           <input
             className="field num"
             autoComplete="off"
@@ -95,18 +95,18 @@ export function Readings({ piece }: { piece: LivePiece }) {
           />
         </label>
         <button type="submit" className="btn" disabled={typed.trim() === "" || add.isPending}>
-          Keep
+          Save
         </button>
       </form>
       <Choice
-        label="Where it was held"
+        label="Where you measured"
         value={spot}
         options={SPOTS}
         onChange={(s: ReadingBody["spot"]) => setSpot(s)}
       />
       <Fault text={fault} />
       {newest.length > 0 ? (
-        <ul aria-label="Newest readings">
+        <ul aria-label="Latest readings">
           {newest.map((r) => (
             <li key={r.id} className="flex items-center gap-3 border-t border-rule">
               <span className="num w-14 text-soft">
@@ -116,27 +116,27 @@ export function Readings({ piece }: { piece: LivePiece }) {
               </span>
               <span className="num w-14 font-semibold">{format.temperature(r.shows_c)}</span>
               <span className={`flex-1 text-fine ${r.set_aside ? "text-warm" : "text-soft"}`}>
-                {r.set_aside ? "set aside" : r.spot === "surface" ? "on its face" : ""}
+                {r.set_aside ? "not counted" : r.spot === "surface" ? "on the surface" : ""}
               </span>
               <button
                 type="button"
                 className="btn btn-quiet btn-small"
-                aria-label={`Strike out ${format.temperature(r.shows_c)}`}
+                aria-label={`Remove ${format.temperature(r.shows_c)}`}
                 onClick={() => strike(r)}
               >
-                Strike out
+                Remove
               </button>
             </li>
           ))}
         </ul>
       ) : null}
       <p className="text-fine text-soft">
-        {piece.readings_taken == null
-          ? `${piece.readings_total} in all.`
-          : `${piece.readings_total} are kept of ${piece.readings_taken}: enough to draw it again within a tenth of a degree.`}{" "}
+        {piece.readings_taken == null || piece.readings_taken === piece.readings_total
+          ? `${piece.readings_total} ${piece.readings_total === 1 ? "reading" : "readings"}`
+          : `${piece.readings_total} of ${piece.readings_taken} readings saved`}{" "}
         {piece.readings_total > 0 ? (
           <a className="underline" href={at(`/api/chills/${piece.id}/readings.csv`)} download>
-            Take them along as a table
+            Export CSV
           </a>
         ) : null}
       </p>

@@ -71,7 +71,7 @@ export function Ribbons({
       viewBox={`0 0 ${width} ${height}`}
       className="w-full"
       role="radiogroup"
-      aria-label="Ways to chill the dough; one is looked at more closely"
+      aria-label="Ways to chill the dough; pick one to look inside"
     >
       <path d={`M${x(dusk)} ${HEAD - 3}v-5H${x(dawn)}v5`} fill="none" className="stroke-edge" />
       <text x={(x(dusk) + x(dawn)) / 2} y={HEAD - 13} textAnchor="middle" fontSize="14" className="soft">
@@ -127,7 +127,7 @@ export function Ribbons({
               <tspan
                 fontWeight="400"
                 className={w.key === chosen ? "fill-on-pale" : "soft"}
-              >{`  ${w.place}${w.chosen ? ", as planned" : ""}`}</tspan>
+              >{`  ${w.place}${w.chosen ? ", your plan" : ""}`}</tspan>
             </text>
             <text
               x={right}
@@ -193,6 +193,6 @@ export function Ribbons({
 
 function restWords(minutes: number): string {
   return minutes < 0.5
-    ? "; after a night it rolls at once"
-    : `; after a night it rests ${duration(Math.max(1, minutes))}`;
+    ? "; overnight: roll right away"
+    : `; overnight: soften ${duration(Math.max(1, minutes))}`;
 }

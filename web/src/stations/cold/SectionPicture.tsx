@@ -114,12 +114,12 @@ export function SectionPicture({
         {format.temperature(rim(section, layers))}
       </text>
       <text x={x0 + w + 10} y={y0 + h / 2 + 24} fontSize="14" className="soft">
-        at the edge
+        edge
       </text>
       <path d={`M${x0} ${y0 - 10}h${w}m0 -4v8M${x0} ${y0 - 14}v8`} fill="none" className="stroke-edge" />
       <text x={x0 + w / 2} y={y0 - 16} textAnchor="middle" fontSize="14.5" className="num soft">
         {section.width_mm == null
-          ? `part of a sheet ${format.length(section.height_mm)} thick`
+          ? `part of a ${format.length(section.height_mm)} sheet`
           : format.length(section.width_mm)}
       </text>
       {section.width_mm == null ? null : (

@@ -27,26 +27,26 @@ export function StandIn({ piece }: { piece: LivePiece }) {
     return (
       <>
         <p className="mb-2 text-soft">
-          It reads every {Math.round(piece.probe.every_s ?? 0)}&nbsp;s of the piece’s clock, with a noise of{" "}
+          Reads every {Math.round(piece.probe.every_s ?? 0)}&nbsp;s of simulated time, noise{" "}
           {format.difference(piece.probe.noise_k ?? 0)}.
         </p>
         <button type="button" className="btn" onClick={() => probe.mutate(null)}>
-          Take it out
+          Remove it
         </button>
       </>
     );
   }
   return (
     <>
-      <p className="mb-2 text-soft">No thermometer at hand? A simulated one can lie in the piece.</p>
+      <p className="mb-2 text-soft">No thermometer? Try a simulated one.</p>
       <button type="button" className="btn" disabled={probe.isPending} onClick={() => probe.mutate(kind)}>
         Use a simulated thermometer
       </button>
       <details className="mt-1">
-        <summary className="min-h-11 cursor-pointer py-2 font-semibold">How it behaves</summary>
+        <summary className="min-h-11 cursor-pointer py-2 font-semibold">Simulation settings</summary>
         <div className="grid grid-cols-2 gap-3 pb-2">
           <Amount
-            label="Lost readings"
+            label="Missed readings"
             kind="percent"
             value={Math.round(kind.drop_out * 100)}
             field="drop_out"
@@ -54,14 +54,14 @@ export function StandIn({ piece }: { piece: LivePiece }) {
             onSave={(v) => put("drop_out")(v / 100)}
           />
           <Amount
-            label="Reads every"
+            label="Reading every"
             kind="duration"
             value={kind.every_s / 60}
             field="every_s"
             onSave={(v) => put("every_s")(v * 60)}
           />
           <Amount
-            label="The film is really"
+            label="True chilling speed"
             kind="percent"
             value={Math.round(kind.film_factor * 100)}
             field="film_factor"

@@ -53,8 +53,8 @@ export function Ways() {
     <>
       <Work dim={dim || found.isPlaceholderData}>
         <StationHead
-          title="The same dough, chilled another way"
-          sub={`${format.mass(plan.cold.mass_g * plan.cold.count)} of it, in at ${clock(plan.cold.in_at)}`}
+          title="Other ways to chill this dough"
+          sub={`${format.mass(plan.cold.mass_g * plan.cold.count)}, in at ${clock(plan.cold.in_at)}`}
         >
           <SaveSvg picture={ribbons} name={`${job.name} ways to chill`} />
         </StationHead>
@@ -62,7 +62,7 @@ export function Ways() {
         <p className="mb-3 max-w-[46rem]">{found.data ? bothRight(found.data, format.length) : ""}</p>
         <div className="no-print mb-2">
           <Choice
-            label="Place"
+            label="Where to chill"
             value={shown}
             options={[
               { value: "fridge", label: "Fridge" },
@@ -94,10 +94,10 @@ export function Ways() {
       </Work>
       <TicketBox>
         {way ? <WayTicket way={way} inAt={plan.cold.in_at} jobId={job.id} /> : null}
-        <Part title="Their sizes">
+        <Part title="Sizes">
           <div className="grid grid-cols-2 gap-3">
             <Amount
-              label="Disc"
+              label="Disc thickness"
               kind="length"
               value={sizes.disc_mm ?? job.disc_mm}
               field="disc_mm"
@@ -111,7 +111,7 @@ export function Ways() {
               onSave={keepSize("stack")}
             />
             <Amount
-              label="Log, across"
+              label="Log diameter"
               kind="length"
               value={sizes.log_mm ?? sizeOf(found.data, "log", "diameter_mm")}
               field="log_mm"
@@ -119,14 +119,14 @@ export function Ways() {
             />
             <span />
             <Amount
-              label="Bar, wide"
+              label="Square log width"
               kind="length"
               value={sizes.bar_width_mm ?? sizeOf(found.data, "bar", "width_mm")}
               field="bar_width_mm"
               onSave={keepSize("bar_width_mm")}
             />
             <Amount
-              label="Bar, high"
+              label="Square log height"
               kind="length"
               value={sizes.bar_height_mm ?? sizeOf(found.data, "bar", "height_mm")}
               field="bar_height_mm"
@@ -170,25 +170,25 @@ function WayTicket({ way, inAt, jobId }: { way: Way; inAt: string; jobId: number
             {told == null
               ? "–"
               : told.past_min == null
-                ? "as long as it lies there"
+                ? "stays ready"
                 : `${clock(shifted(inAt, told.past_min))}, ${duration(told.past_min)}`}
           </Row>
-          <Row name="After a night">
+          <Row name="After overnight">
             {way.after_night_min == null
-              ? "the room is too cool to soften it"
+              ? "room too cold to soften it"
               : way.after_night_min < 0.5
-                ? "at once"
-                : `rests ${duration(Math.max(1, way.after_night_min))}`}
+                ? "use right away"
+                : `soften ${duration(Math.max(1, way.after_night_min))}`}
           </Row>
-          <Row name="Hands before it">{duration(way.hands_before_min)}</Row>
-          <Row name="Hands after it">{duration(way.hands_after_min)}</Row>
+          <Row name="Hands-on work before">{duration(way.hands_before_min)}</Row>
+          <Row name="Hands-on work after">{duration(way.hands_after_min)}</Row>
         </Rows>
         <p className="mt-2 text-fine text-soft">{sentenceCase(way.effort)}.</p>
         {way.chosen ? (
-          <p className="mt-3 font-semibold">This is the plan.</p>
+          <p className="mt-3 font-semibold">This is your plan.</p>
         ) : take ? (
           <button type="button" className="btn btn-main mt-3" onClick={() => change.mutate(take)}>
-            Chill it this way
+            Use this
           </button>
         ) : null}
         <Fault text={otherFault(change.error, [])} />
@@ -269,5 +269,5 @@ function bothRight(ways: readonly Way[], length: (mm: number) => string): string
     slow.after_night_min < 0.5
       ? "needs no rest"
       : `rests ${duration(Math.max(1, slow.after_night_min))} on the bench`;
-  return `‘Chill a quarter of an hour’ and ‘overnight’ are both right, of different pieces. Rolled first, to ${length(quick.piece.thickness_mm)}, this dough is ready in ${duration(quick.told.ready_min)}. ${name} takes ${duration(slow.told.ready_min)}; left overnight it ${rest} before it rolls. A night is time off for the baker, not what the dough needs.`;
+  return `Rolled first, to ${length(quick.piece.thickness_mm)}, this dough is ready in ${duration(quick.told.ready_min)}. ${name} takes ${duration(slow.told.ready_min)}. Left overnight, it ${rest}.`;
 }

@@ -44,7 +44,7 @@ const NOW: PieceNow = {
   core_c: 19.8,
   mean_c: 18.5,
   side: "too_warm",
-  cold_rule: { text: "no more than two hours" },
+  cold_rule: { text: "2 hours in total" },
   word: "tacky",
   left_min: 5,
   out_of_cold_min: 0,
@@ -211,16 +211,16 @@ afterEach(() => {
 describe("a followed piece in words", () => {
   it("says state and time left as a colleague would", () => {
     expect([stateWords(PIECE), leftWords(PIECE)]).toEqual(["Not ready yet", "5\u00a0min left"]);
-    expect([stateWords(READY), leftWords(READY)]).toEqual(["Ready to roll", "for 40\u00a0min more"]);
+    expect([stateWords(READY), leftWords(READY)]).toEqual(["Ready to roll", "good for 40\u00a0min more"]);
     expect(stateWords(like({ purpose: "slicing" }, { side: "ready" }))).toBe("Ready to slice");
     expect(leftWords(like({ past_after_min: null }, { side: "ready" }))).toBe("stays ready");
     const out = like({}, { side: "too_warm", left_min: -60 });
-    expect([stateWords(out), leftWords(out)]).toEqual(["Too warm", "past it"]);
+    expect([stateWords(out), leftWords(out)]).toEqual(["Too warm", "overdue"]);
     const never = like(
       { never: { text: "never: the place is at 19.0°" }, ready_after_min: null },
       { left_min: null },
     );
-    expect([stateWords(never), leftWords(never)]).toEqual(["Too warm", "will not get ready here"]);
+    expect([stateWords(never), leftWords(never)]).toEqual(["Too warm", "won’t be ready here"]);
     expect(leftWords(like({}, { left_min: 0.4 }))).toBe("under a minute");
     expect(stateWords(like({}, { side: "too_cold" }))).toBe("Too cold");
   });
@@ -231,7 +231,7 @@ describe("a followed piece in words", () => {
     expect(formWords({ kind: "stack", thickness_mm: 6, count: 3 }, format)).toBe(
       "stack of 3, 6\u00a0mm each",
     );
-    expect(formWords({ kind: "sphere", diameter_mm: 35 }, format)).toBe("portion, 35\u00a0mm across");
+    expect(formWords({ kind: "sphere", diameter_mm: 35 }, format)).toBe("dough ball, 35\u00a0mm across");
     const busy = { ...PIECE.stays[0]!, busy: true };
     expect([
       placeWords(PIECE),
@@ -340,7 +340,7 @@ describe("telling", () => {
         told.push(title);
       }
       addEventListener(): void {
-        told.push("listens");
+        told.push("same network");
       }
     }
     const started = vi.fn();
@@ -478,16 +478,16 @@ describe("the live page", () => {
     expect(first.getByText("5 min left")).toBeTruthy();
     expect(first.getByText("19.8°")).toBeTruthy();
     expect(
-      within(screen.getByRole("listitem", { name: "Log 1" })).getByText(/1\sh 15 out of the cold/),
+      within(screen.getByRole("listitem", { name: "Log 1" })).getByText(/1\sh\s15\smin out of the fridge/),
     ).toBeTruthy();
     act(() => Stream.opened.at(-1)!.send("pieces", []));
-    expect(screen.getByText("Nothing is in the cold.")).toBeTruthy();
+    expect(screen.getByText("Nothing is chilling.")).toBeTruthy();
   });
 });
 
 describe("a reading by hand", () => {
   it("stays in its field with its fault when it is refused", async () => {
-    const message = "68.0 °C is outside −40 to 45 °C; if the thermometer shows Fahrenheit, that is 20.0 °C";
+    const message = "Use −40 to 45 °C. You typed 68 °C. Did you mean 68°F?";
     vi.spyOn(api, "POST").mockImplementation((async (path: string) =>
       path === "/api/units/parse"
         ? answered(200, { value: 68, quantity: "temperature" })
@@ -498,9 +498,9 @@ describe("a reading by hand", () => {
             errors: [{ field: "readings[0].shows_c", message, accepted: "" }],
           })) as never);
     render(<Readings piece={PIECE} />, { wrapper: Around });
-    await userEvent.type(screen.getByLabelText("It shows"), "68");
-    await userEvent.click(screen.getByRole("button", { name: "Keep" }));
-    expect((await screen.findByRole("alert")).textContent).toContain("that is 20.0 °C");
-    expect((screen.getByLabelText("It shows") as HTMLInputElement).value).toBe("68");
+    await userEvent.type(screen.getByLabelText("Reading"), "68");
+    await userEvent.click(screen.getByRole("button", { name: "Save" }));
+    expect((await screen.findByRole("alert")).textContent).toContain("Did you mean 68°F?");
+    expect((screen.getByLabelText("Reading") as HTMLInputElement).value).toBe("68");
   });
 });

@@ -17,15 +17,13 @@ export function worksBetween(
   format: Format,
 ): string {
   const to = format.temperature(cold.works_to_c);
-  return cold.works_from_c == null
-    ? `at ${to} or colder`
-    : `between ${format.temperature(cold.works_from_c)} and ${to}`;
+  return cold.works_from_c == null ? `${to} or colder` : `${format.temperature(cold.works_from_c)} to ${to}`;
 }
 
 export const PURPOSES: readonly { value: LivePiece["purpose"]; label: string }[] = [
-  { value: "rolling", label: "To be rolled" },
-  { value: "slicing", label: "To be sliced" },
-  { value: "oven", label: "Cut, for the oven" },
+  { value: "rolling", label: "Roll" },
+  { value: "slicing", label: "Slice" },
+  { value: "oven", label: "Bake" },
 ];
 
 export const PLACES = [
@@ -43,7 +41,7 @@ export function stateWords(p: LivePiece): string {
     case "too_cold":
       return "Too cold";
     default:
-      return "Not known for this dough";
+      return "No forecast for this dough";
   }
 }
 
@@ -51,10 +49,11 @@ export function stateWords(p: LivePiece): string {
 export function leftWords(p: LivePiece): string {
   if (p.now.side === "ready") {
     const past = p.past_after_min;
-    return past == null ? "stays ready" : `for ${duration(Math.max(0, past - p.now.elapsed_min))} more`;
+    return past == null ? "stays ready" : `good for ${duration(Math.max(0, past - p.now.elapsed_min))} more`;
   }
   const left = p.now.left_min;
-  if (left == null || left < 0) return p.never ? "will not get ready here" : "past it";
+  if (left == null || left < 0)
+    return p.never ? "won’t be ready here" : p.now.side === "too_cold" ? "too cold now" : "overdue";
   return left < 1 ? "under a minute" : `${duration(left)} left`;
 }
 
@@ -74,11 +73,11 @@ export function formWords(piece: Piece, format: Format): string {
     case "ball":
       return `lump, ${format.length(piece.diameter_mm)} across`;
     case "sphere":
-      return `portion, ${format.length(piece.diameter_mm)} across`;
+      return `dough ball, ${format.length(piece.diameter_mm)} across`;
     case "log":
       return `log, ${format.length(piece.diameter_mm)} across`;
     case "bar":
-      return `bar, ${format.length(piece.width_mm)} × ${format.length(piece.height_mm)}`;
+      return `square log, ${format.length(piece.width_mm)} × ${format.length(piece.height_mm)}`;
   }
 }
 

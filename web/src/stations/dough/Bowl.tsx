@@ -22,14 +22,14 @@ import { useFormat } from "../../kit/settings";
 
 const FEELS = [
   { value: "too_sticky", label: "Too sticky" },
-  { value: "dry_wont_gather", label: "Dry, won’t gather" },
+  { value: "dry_wont_gather", label: "Dry, won’t come together" },
   { value: "too_warm", label: "Too warm" },
 ] as const;
 const SQUEEZES = [
   { value: "holds", label: "holds" },
-  { value: "cracks", label: "holds, cracks" },
+  { value: "cracks", label: "holds but cracks" },
   { value: "crumbles", label: "crumbles" },
-  { value: "clings", label: "clings" },
+  { value: "clings", label: "sticks" },
   { value: "smears", label: "smears" },
 ] as const;
 
@@ -86,14 +86,17 @@ export function Bowl({ m }: { m: Mixing }) {
       setFeel((now) => now ?? feel);
       setSqueeze((now) => now ?? squeeze);
       setFault(
-        faultOf(error, "text") ?? faultOf(error, "added_g") ?? otherFault(error, []) ?? "That was refused.",
+        faultOf(error, "text") ??
+          faultOf(error, "added_g") ??
+          otherFault(error, []) ??
+          "Couldn’t save that. Check the amounts.",
       );
     }
   };
   const name = (key: string | null | undefined) =>
     ingredients.data?.find((i) => i.key === key)?.name.toLowerCase() ?? key ?? "";
   return (
-    <Part title="At the bowl">
+    <Part title="If the dough feels off">
       <div className="space-y-3">
         {m.mixes > 1 ? (
           <Choice
@@ -101,7 +104,7 @@ export function Bowl({ m }: { m: Mixing }) {
             value={String(mix)}
             options={Array.from({ length: Math.min(m.mixes, 12) }, (_, i) => ({
               value: String(i + 1),
-              label: `Mix ${i + 1}`,
+              label: `Batch ${i + 1}`,
             }))}
             onChange={(n) => {
               setMix(Number(n));
@@ -119,7 +122,7 @@ export function Bowl({ m }: { m: Mixing }) {
             inquire(f, squeeze, mix);
           }}
         />
-        <p className="text-fine text-soft">Squeeze a handful. It …</p>
+        <p className="text-fine text-soft">Squeeze a handful. It…</p>
         <Choice
           label="A squeezed handful"
           value={squeeze ?? ("" as Squeeze)}
@@ -151,7 +154,7 @@ export function Bowl({ m }: { m: Mixing }) {
               {m.held_back_g > 0 ? (
                 <label className="block">
                   <span className="mb-1 block text-fine text-soft">
-                    Of the {format.mass(m.held_back_g)} kept aside, left over
+                    Held-back flour left, of {format.mass(m.held_back_g)}
                   </span>
                   <input
                     className="field num"
@@ -167,33 +170,32 @@ export function Bowl({ m }: { m: Mixing }) {
                 disabled={keep.isPending}
                 onClick={() => void save()}
               >
-                Note it with the mix
+                Save note
               </button>
             </div>
           ) : null}
           <Fault text={fault ?? otherFault(ask.error, [])} />
         </div>
         {m.notes.length > 0 ? (
-          <ul aria-label="Notes on mixes">
+          <ul aria-label="Notes on batches">
             {m.notes.map((n) => (
               <li key={n.id} className="row text-fine">
                 <span>
-                  Mix {n.mix}, {clock(n.noted_at)}:{" "}
+                  Batch {n.mix}, {clock(n.noted_at)}:{" "}
                   {FEELS.find((f) => f.value === n.feel)?.label.toLowerCase()},{" "}
                   {SQUEEZES.find((s) => s.value === n.squeeze)?.label}
                   {n.ingredient && (n.added_g ?? 0) > 0
                     ? `; ${format.mass(n.added_g ?? 0)} ${name(n.ingredient)}`
-                    : "; nothing added"}
+                    : ", nothing added"}
                   {(n.left_over_g ?? 0) > 0 ? `; ${format.mass(n.left_over_g ?? 0)} left over` : ""}
                 </span>
                 <button
                   type="button"
                   className="min-h-11 min-w-11 text-soft"
-                  aria-label={`Take the note on mix ${n.mix} away`}
+                  aria-label={`Remove the note on batch ${n.mix}`}
                   onClick={() =>
                     remove.mutate(n.id, {
-                      onSuccess: () =>
-                        didFact(`The note on mix ${n.mix} was taken away`, () => putBack(n.id)),
+                      onSuccess: () => didFact(`Note on batch ${n.mix} removed`, () => putBack(n.id)),
                     })
                   }
                 >
@@ -205,14 +207,14 @@ export function Bowl({ m }: { m: Mixing }) {
         ) : null}
         {m.learnt && (Math.abs(m.learnt.flour_percent) > 0.05 || Math.abs(m.learnt.water_percent) > 0.05) ? (
           <p className="text-fine">
-            In {m.learnt.mixes === 1 ? "one mix" : `${m.learnt.mixes} mixes`} this recipe took{" "}
-            {number(m.learnt.flour_percent, 1)}&nbsp;% more flour and {number(m.learnt.water_percent, 1)}
-            &nbsp;% more water than it says.{" "}
+            In {m.learnt.mixes === 1 ? "1 batch" : `${m.learnt.mixes} batches`} this recipe took{" "}
+            {number(m.learnt.flour_percent, 1)}% more flour and {number(m.learnt.water_percent, 1)}% more
+            water than it says.{" "}
             <Link
               className="font-semibold underline"
               to={`/jobs/${job.id}/dough/change?lever=bowl&flour=${m.learnt.flour_percent.toFixed(2)}&water=${m.learnt.water_percent.toFixed(2)}`}
             >
-              Weigh it so from the start
+              Use this in the recipe
             </Link>
           </p>
         ) : null}

@@ -21,25 +21,25 @@ type Kind = "fat" | "sugar" | "flour" | "egg" | "salted" | "rich" | "altitude" |
 const LEVERS: { kind: Kind; name: string; says: string }[] = [
   {
     kind: "fat",
-    name: "Another fat",
-    says: "Butter of other fat content, shortening, margarine: fat and water stay.",
+    name: "Swap the fat",
+    says: "Other butter, shortening or margarine; fat and water stay the same.",
   },
-  { kind: "salted", name: "Salted butter", says: "The added salt is taken away by what the butter brings." },
+  { kind: "salted", name: "Salted butter", says: "Cuts the added salt by what the butter brings." },
   {
     kind: "sugar",
-    name: "Another sugar",
-    says: "Powdered spreads less, syrup browns more; the sweetness stays.",
+    name: "Swap the sugar",
+    says: "Powdered spreads less, syrup browns more; same sweetness.",
   },
   {
     kind: "flour",
-    name: "Part of the flour",
-    says: "Starch, cocoa, rye or nut meal for a share of the flour.",
+    name: "Swap some flour",
+    says: "Starch, cocoa, rye or nut meal for part of the flour.",
   },
-  { kind: "egg", name: "One egg or two", says: "Butter and flour follow, so that it stays as firm." },
-  { kind: "rich", name: "Leaner or richer", says: "Fat alone goes up or down; the dough changes with it." },
-  { kind: "altitude", name: "High up", says: "In thin air: less leavener and sugar, more liquid and flour." },
-  { kind: "damp", name: "Damp air", says: "Flour that has drawn water weighs more for the same dough." },
-  { kind: "bowl", name: "From the bowl", says: "What mixes asked for before, weighed from the start." },
+  { kind: "egg", name: "One egg or two", says: "Butter and flour adjust, so the dough stays as firm." },
+  { kind: "rich", name: "Leaner or richer", says: "Only the fat changes, and the dough with it." },
+  { kind: "altitude", name: "High altitude", says: "Less leavener and sugar, more liquid and flour." },
+  { kind: "damp", name: "Humid air", says: "Damp flour weighs more, so you weigh out more." },
+  { kind: "bowl", name: "From your batches", says: "Builds in what earlier batches needed." },
 ];
 
 export function Change() {
@@ -59,7 +59,7 @@ export function Change() {
       <Work dim={dim}>
         <StationHead
           title={`Change ${formula?.name ?? "the recipe"}`}
-          sub="nothing is kept before you say so"
+          sub="just trying: nothing is saved yet"
         />
         <DoughNav jobId={job.id} />
         <KeptVersion />
@@ -89,7 +89,7 @@ export function Change() {
         {p ? <SideBySide pulled={p} /> : null}
       </Work>
       <TicketBox>
-        <Part title="What comes of it">
+        <Part title="What changes">
           {p ? (
             <>
               <ul className="space-y-1">
@@ -105,20 +105,17 @@ export function Change() {
                   change.mutate(() => p.formula, { onSuccess: () => void navigate(`/jobs/${job.id}/dough`) })
                 }
               >
-                {p.changes.length === 0 ? "Nothing changes" : "Keep it so"}
+                {p.changes.length === 0 ? "No change" : "Use this"}
               </button>
               {kept ? (
                 <p className="mt-2 text-fine text-soft">
-                  The job keeps an older version; let it follow the newest first.
+                  This job uses an older version. Switch it to the newest first.
                 </p>
               ) : null}
               <Fault text={otherFault(change.error, [])} />
             </>
           ) : (
-            <p className="text-soft">
-              Choose a change and how much of it. Both doughs then stand side by side here; undo takes a kept
-              change back.
-            </p>
+            <p className="text-soft">Choose a change and how much.</p>
           )}
         </Part>
         {p ? (
@@ -127,7 +124,7 @@ export function Change() {
           </Part>
         ) : null}
         {p && p.after.warnings.length > 0 ? (
-          <Part title="Mind this">
+          <Part title="Watch for">
             {p.after.warnings.map((w) => (
               <p key={textOf(w)} className="caution mb-2">
                 {say(w, format)}
@@ -167,7 +164,7 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
       onPull(await make());
     } catch (error) {
       onPull(undefined);
-      setFault(faultOf(error, "text") ?? otherFault(error, []) ?? "That is not understood.");
+      setFault(faultOf(error, "text") ?? otherFault(error, []) ?? "Can’t read that amount.");
     }
   };
   if (all.length === 0) return null;
@@ -193,7 +190,7 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
       form = swap(
         from((i) => i.role === "fat"),
         all.filter((i) => i.role === "fat"),
-        "100 %",
+        "100%",
       );
       break;
     case "salted": {
@@ -201,7 +198,7 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
       form = swap(
         butter,
         all.filter((i) => i.key === "butter-salted"),
-        "100 %",
+        "100%",
       );
       break;
     }
@@ -209,14 +206,14 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
       form = swap(
         from((i) => i.role === "sugar"),
         all.filter((i) => i.role === "sugar"),
-        "100 %",
+        "100%",
       );
       break;
     case "flour":
       form = swap(
         from((i) => FOR_FLOUR.has(i.kind)),
         all.filter((i) => FOR_FLOUR.has(i.kind)),
-        "10 %",
+        "10%",
       );
       break;
     case "egg": {
@@ -224,7 +221,7 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
       const grams = eggs.reduce((sum, l) => sum + l.grams, 0);
       form =
         eggs.length === 0 ? (
-          <p className="text-soft">This recipe has no egg; add one on the scale first.</p>
+          <p className="text-soft">No egg in this recipe. Add one under Recipe first.</p>
         ) : (
           <EggCount
             grams={grams}
@@ -247,7 +244,7 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
       form = (
         <One
           label="Fat, compared with now"
-          start="110 %"
+          start="110%"
           onPull={(text) =>
             void read(async () => ({
               kind: "rich",
@@ -260,7 +257,7 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
     case "altitude":
       form = (
         <One
-          label="Height above the sea, m"
+          label="Altitude"
           start="1600"
           onPull={(text) =>
             void read(async () => ({
@@ -274,8 +271,8 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
     case "damp":
       form = (
         <One
-          label="Humidity where the flour stands"
-          start="70 %"
+          label="Humidity where you keep flour"
+          start="70%"
           onPull={(text) =>
             void read(async () => ({
               kind: "damp_air",
@@ -290,8 +287,8 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
       form = (
         <div className="flex flex-wrap items-end gap-3">
           <p>
-            {number(flour, 1)}&nbsp;% more flour and {number(water, 1)}&nbsp;% more water, of the flour, as
-            your mixes asked for.
+            {number(flour, 1)}% more flour and {number(water, 1)}% more water (of the flour), as your batches
+            needed.
           </p>
           <button
             type="button"
@@ -330,7 +327,7 @@ function Swap({
   const [share, setShare] = useState(first);
   const chosen = others.some((i) => i.key === to) ? to : "";
   if (outs.length === 0 || others.length === 0)
-    return <p className="text-soft">This recipe holds nothing that could be exchanged so.</p>;
+    return <p className="text-soft">Nothing in this recipe to swap this way.</p>;
   return (
     <form
       className="flex flex-wrap items-end gap-3"
@@ -340,7 +337,7 @@ function Swap({
       }}
     >
       <label className="w-28">
-        <span className="mb-1 block text-fine text-soft">How much</span>
+        <span className="mb-1 block text-fine text-soft">Swap</span>
         <input
           className="field num"
           value={share}
@@ -366,7 +363,7 @@ function Swap({
         </select>
       </label>
       <label className="w-56">
-        <span className="mb-1 block text-fine text-soft">becomes</span>
+        <span className="mb-1 block text-fine text-soft">for</span>
         <select
           className="field"
           value={chosen}
@@ -375,7 +372,7 @@ function Swap({
             if (e.target.value) onPull(from, e.target.value, share);
           }}
         >
-          <option value="">choose</option>
+          <option value="">Choose one</option>
           {others.map((i) => (
             <option key={i.key} value={i.key}>
               {i.name}
@@ -438,7 +435,7 @@ function EggCount({
           />
         </label>
         <label className="w-40">
-          <span className="mb-1 block text-fine text-soft">of size</span>
+          <span className="mb-1 block text-fine text-soft">Egg size</span>
           <select className="field" value={egg} onChange={(e) => setEgg(e.target.value as EggClass)}>
             {EGGS.map((e) => (
               <option key={e} value={e}>
@@ -451,7 +448,7 @@ function EggCount({
           Show it
         </button>
       </form>
-      <One label={`or by weight, now ${format.mass(grams)}`} start={format.mass(grams)} onPull={onWeight} />
+      <One label={`Or by weight (now ${format.mass(grams)})`} start={format.mass(grams)} onPull={onWeight} />
     </div>
   );
 }
@@ -482,7 +479,7 @@ const PARTS = ["fat", "sugar", "starch", "water"] as const;
 /** How far a line's grams move. */
 function moved(before: number, after: number, format: Format): string {
   if (before === 0) return "new";
-  if (after === 0) return "gone";
+  if (after === 0) return "removed";
   return `${after >= before ? "+" : "\u2212"}${format.mass(Math.abs(after - before))}`;
 }
 
@@ -492,7 +489,7 @@ function SideBySide({ pulled }: { pulled: Pulled }) {
   return (
     <div className="grid gap-5 md:grid-cols-2" aria-live="polite">
       <table className="w-full self-start border-collapse">
-        <caption className="h-part mb-1 text-left">Weights in the recipe</caption>
+        <caption className="h-part mb-1 text-left">Recipe weights</caption>
         <thead>
           <tr className="text-fine text-soft">
             <th scope="col" className="py-1 text-left font-normal">
@@ -525,14 +522,14 @@ function SideBySide({ pulled }: { pulled: Pulled }) {
           {changes.length === 0 ? (
             <tr>
               <td colSpan={4} className="py-2 text-soft">
-                Nothing changes.
+                No change.
               </td>
             </tr>
           ) : null}
         </tbody>
       </table>
       <table className="w-full self-start border-collapse">
-        <caption className="h-part mb-1 text-left">What it is</caption>
+        <caption className="h-part mb-1 text-left">How it behaves</caption>
         <thead>
           <tr className="text-fine text-soft">
             <th scope="col" className="py-1 text-left font-normal">
@@ -567,8 +564,8 @@ function SideBySide({ pulled }: { pulled: Pulled }) {
               <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">
                 {part.charAt(0).toUpperCase() + part.slice(1)}
               </th>
-              <td className="num py-1.5">{number(100 * before.balance[part], 1, 1)}&nbsp;%</td>
-              <td className="num py-1.5 font-semibold">{number(100 * after.balance[part], 1, 1)}&nbsp;%</td>
+              <td className="num py-1.5">{number(100 * before.balance[part], 1, 1)}%</td>
+              <td className="num py-1.5 font-semibold">{number(100 * after.balance[part], 1, 1)}%</td>
             </tr>
           ))}
           <tr className="border-t border-rule">

@@ -47,7 +47,7 @@ export function Dough() {
         >
           <SaveSvg picture={slabs} name={`${formula?.name ?? "dough"} make-up`} />
           <button type="button" className="btn btn-small" onClick={() => print()}>
-            Print the weights
+            Print weights
           </button>
         </StationHead>
         <DoughNav jobId={job.id} />
@@ -61,7 +61,7 @@ export function Dough() {
                 <SchoolMap picture={map} beside={b} />
                 <div className="mt-2 flex flex-wrap items-center gap-3">
                   <label className="flex min-w-0 flex-1 items-center gap-2">
-                    <span className="text-fine text-soft">beside</span>
+                    <span className="text-fine text-soft">Compare with</span>
                     <select
                       className="field"
                       aria-label="Compare with"
@@ -70,7 +70,7 @@ export function Dough() {
                         setSearch(e.target.value ? { beside: e.target.value } : {}, { replace: true })
                       }
                     >
-                      <option value="">the nearest on the shelf</option>
+                      <option value="">Closest recipe</option>
                       {b.neighbours.map((n) => (
                         <option key={n.key} value={n.key}>
                           {n.name}
@@ -110,15 +110,14 @@ export function KeptVersion() {
   return (
     <div className="say no-print mb-4 flex flex-wrap items-center justify-between gap-3">
       <p>
-        This job keeps version {job.formula_version} of the recipe, as it was baked. The recipe is now at
-        version {formula.version}.
+        Baked with version {job.formula_version}. The newest is {formula.version}.
       </p>
       <button
         type="button"
         className="btn btn-small"
         onClick={() => change.mutate({ formula_version: null })}
       >
-        Follow the newest
+        Use the newest
       </button>
     </div>
   );
@@ -130,7 +129,7 @@ function DoughTicket() {
   const { dough } = plan;
   return (
     <TicketBox>
-      <Part title={dough.mixes === 1 ? "One mix" : `${dough.mixes} equal mixes`}>
+      <Part title={dough.mixes === 1 ? "1 batch" : `${dough.mixes} equal batches`}>
         <p className="answer">
           <Live value={dough.mixes === 1 ? format.bigMass(dough.dough_g) : format.mass(dough.mix_g)} />
         </p>
@@ -142,11 +141,11 @@ function DoughTicket() {
           bowl and a squeezed handful holds with nothing crumbling off.
         </p>
         <Link to={`/jobs/${job.id}/dough/mix`} className="btn btn-main mt-3 w-full">
-          To the mixing sheet
+          Open the mixing card
         </Link>
       </Part>
       {dough.parts.length > 1 ? (
-        <Part title="What it is for">
+        <Part title="Where the dough goes">
           <Rows>
             {dough.parts.map((p) => (
               <Row
@@ -160,7 +159,7 @@ function DoughTicket() {
         </Part>
       ) : null}
       {dough.warnings.length > 0 ? (
-        <Part title="Mind this">
+        <Part title="Watch for">
           <ul className="space-y-2">
             {dough.warnings.map((w) => (
               <li key={textOf(w)} className="caution">
@@ -170,7 +169,7 @@ function DoughTicket() {
           </ul>
         </Part>
       ) : null}
-      <Part title="What it rests on">
+      <Part title="Details">
         <Rows>
           <Row name="Butter : sugar : flour">
             <Live value={`1 : ${number(dough.ratio_sugar, 2, 2)} : ${number(dough.ratio_flour, 2, 2)}`} />
@@ -185,8 +184,7 @@ function DoughTicket() {
         </div>
         <Cautions items={plan.cautions} />
         <p className="caution mt-3">
-          Add flour slowly, its dust harms the lungs. The allergen list is a draft; local rules decide what a
-          label says.
+          Add flour slowly: its dust harms your lungs. The allergen list is a draft. Local rules come first.
         </p>
       </Part>
       <NextStep station="dough" />

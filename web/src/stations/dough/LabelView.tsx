@@ -24,7 +24,7 @@ export function LabelView() {
       <Work dim={dim || label.isFetching}>
         <StationHead title="Cost and label" sub={formula?.name}>
           <button type="button" className="btn btn-small" onClick={() => print()}>
-            Print the label
+            Print label
           </button>
         </StationHead>
         <DoughNav jobId={job.id} />
@@ -32,20 +32,19 @@ export function LabelView() {
         {l ? (
           <>
             <div className="label-card mb-6">
-              <p className="text-fine">Ingredients, a draft</p>
+              <p className="text-fine">Ingredients (draft)</p>
               <p className="mt-1 text-lg leading-snug">{l.text}</p>
               <p className="mt-2">
                 <strong>Contains:</strong> {l.allergens.join(", ") || "no allergen known"}.
               </p>
             </div>
             <p className="caution no-print mb-6">
-              A draft from the recipe by descending weight. Local rules decide what a label must say, in which
-              words and order, about traces, weight and date, and whether a home kitchen may sell at all: ask
-              the authority where you sell.
+              Draft, heaviest ingredient first. Ask your food authority what a label must say: wording, order,
+              traces, weight, date. Ask too if a home kitchen may sell. Local rules come first.
             </p>
             <table className="no-print w-full border-collapse">
               <caption className="h-part mb-1 text-left">
-                What goes into {format.bigMass(l.lines.reduce((s, x) => s + x.mass_g, 0))} of dough
+                Ingredients for {format.bigMass(l.lines.reduce((s, x) => s + x.mass_g, 0))} of dough
               </caption>
               <thead>
                 <tr className="text-left text-fine text-soft">
@@ -53,16 +52,16 @@ export function LabelView() {
                     Ingredient
                   </th>
                   <th scope="col" className="py-1 text-right font-normal">
-                    Mass
+                    Weight
                   </th>
                   <th scope="col" className="w-36 py-1 pl-3 font-normal">
-                    A kilogram
+                    {format.units.weight === "oz" ? "Per lb" : "Per kg"}
                   </th>
                   <th scope="col" className="py-1 text-right font-normal">
                     Cost
                   </th>
                   <th scope="col" className="hidden sm:table-cell">
-                    <span className="visually-hidden">Share of the cost</span>
+                    <span className="visually-hidden">Share of cost</span>
                   </th>
                 </tr>
               </thead>
@@ -101,30 +100,26 @@ export function LabelView() {
       </Work>
       <TicketBox>
         <Part
-          title={
-            l?.cost_a_piece === null || l?.cost_a_piece === undefined
-              ? "Cost, as far as prices are known"
-              : "A piece"
-          }
+          title={l?.cost_a_piece === null || l?.cost_a_piece === undefined ? "Cost so far" : "Per cookie"}
         >
           {l ? (
             <>
               <p className="answer">
                 <Live value={money(l.cost_a_piece ?? l.cost)} />
               </p>
-              <p className="mb-3 mt-1 text-soft">of ingredients</p>
+              <p className="mb-3 mt-1 text-soft">for ingredients</p>
               <Rows>
-                <Row name="All of the dough">{money(l.cost)}</Row>
-                <Row name="Pieces">{l.pieces}</Row>
-                <Row name="Of the dough's mass priced">{number(l.priced_percent, 0)}&nbsp;%</Row>
+                <Row name="All the dough">{money(l.cost)}</Row>
+                <Row name="Cookies">{l.pieces}</Row>
+                <Row name="Dough weight with a price">{number(l.priced_percent, 0)}%</Row>
               </Rows>
               {l.without_price.length > 0 ? (
                 <p className="mt-3 text-fine text-soft">
-                  Without a price: {l.without_price.join(", ").toLowerCase()}.
+                  No price yet: {l.without_price.join(", ").toLowerCase()}.
                 </p>
               ) : null}
               <p className="mt-3 text-fine text-soft">
-                Ingredients alone: no work, oven, paper or rent. Prices are kept in the{" "}
+                Ingredients only: no labor, oven, parchment or rent. Set prices in the{" "}
                 <Link to="/pantry" className="underline">
                   pantry
                 </Link>
@@ -138,7 +133,7 @@ export function LabelView() {
             <Rows>
               {l.items.map((i) => (
                 <Row key={i.name} name={i.name}>
-                  {number(i.percent, 1, 1)}&nbsp;%
+                  {number(i.percent, 1, 1)}%
                 </Row>
               ))}
             </Rows>

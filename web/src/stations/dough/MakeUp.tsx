@@ -10,7 +10,7 @@ const PARTS = [
   { key: "starch", name: "starch", fill: "fill-dough" },
   { key: "protein", name: "protein", fill: "fill-slack" },
   { key: "water", name: "water", fill: "fill-cold-pale" },
-  { key: "rest", name: "fibre, ash", fill: "fill-stone-2" },
+  { key: "rest", name: "fiber, ash", fill: "fill-stone-2" },
 ] as const;
 
 /** Room for words beside a part this wide, page units. */
@@ -40,7 +40,7 @@ export function MakeUp({
   const [top, low] = [slab(own, width), slab(neighbour, width)];
   const [y1, h1, y2, h2] = [26, 64, 132, 40];
   const words = (parts: ReturnType<typeof slab>) =>
-    parts.map((p) => `${p.name} ${Math.round(p.share * 100)} per cent`).join(", ");
+    parts.map((p) => `${p.name} ${Math.round(p.share * 100)} percent`).join(", ");
   return (
     <svg
       ref={picture}
@@ -49,7 +49,7 @@ export function MakeUp({
       role="img"
       aria-labelledby="makeup-title makeup-desc"
     >
-      <title id="makeup-title">{`What ${own.name} is made of, beside ${neighbour.name}`}</title>
+      <title id="makeup-title">{`What ${own.name} is made of, next to ${neighbour.name}`}</title>
       <desc id="makeup-desc">{`${own.name}: ${words(top)}. ${neighbour.name}: ${words(low)}.`}</desc>
       <text x="10" y="17" fontSize="15.5" fontWeight="600">
         {own.name}
@@ -91,7 +91,7 @@ export function MakeUp({
                   fontWeight="600"
                   className={p.key === "fat" ? "num on-butter" : "num"}
                 >
-                  {`${number(p.share * 100, 0)}\u00a0%`}
+                  {`${number(p.share * 100, 0)}%`}
                 </text>
                 <text
                   x={p.x + p.w / 2}
@@ -112,7 +112,7 @@ export function MakeUp({
                 fontSize="15.5"
                 className={p.key === "fat" ? "num on-butter" : "num"}
               >
-                {`${number(other.share * 100, 0)}\u00a0%`}
+                {`${number(other.share * 100, 0)}%`}
               </text>
             ) : null}
           </g>
@@ -144,7 +144,7 @@ export function MakeUp({
       <text x={whole - 10} y={y2 + h2 + 20} textAnchor="end" fontSize="15" className="soft">
         {top
           .filter((p) => p.w <= WIDE_ENOUGH)
-          .map((p) => `${p.name} ${number(p.share * 100, 0)}\u00a0%`)
+          .map((p) => `${p.name} ${number(p.share * 100, 0)}%`)
           .join(", ")}
       </text>
     </svg>

@@ -26,15 +26,15 @@ export function Mix() {
     <>
       <Work dim={dim || sheet.isFetching}>
         <StationHead
-          title="Mixing sheet"
+          title="Mixing card"
           sub={
             m
-              ? `${m.formula}, ${m.mixes === 1 ? format.mass(m.mix_g) : `${m.mixes} mixes of ${format.mass(m.mix_g)}`}`
+              ? `${m.formula}, ${m.mixes === 1 ? format.mass(m.mix_g) : `${m.mixes} batches of ${format.mass(m.mix_g)}`}`
               : undefined
           }
         >
           <button type="button" className="btn btn-small" onClick={() => print()}>
-            Print the sheet
+            Print mixing card
           </button>
         </StationHead>
         <DoughNav jobId={job.id} />
@@ -61,7 +61,7 @@ export function Mix() {
           <Reasons items={m?.reasons ?? []} />
           {plan.dough.dough_measured ? (
             <p className="mt-2 text-fine">
-              You measured {format.temperature(plan.dough.dough_c)}: the plan goes on from that.
+              You measured {format.temperature(plan.dough.dough_c)}. The plan uses it.
             </p>
           ) : null}
         </Part>
@@ -75,8 +75,8 @@ function Temperatures({ m }: { m: Mixing }) {
   const format = useFormat();
   const parts = [
     { name: "Butter", c: m.fats_c },
-    { name: "Eggs, liquids", c: m.wet_c },
-    { name: "Flour, sugar", c: m.dry_c },
+    { name: "Eggs and liquids", c: m.wet_c },
+    { name: "Flour and sugar", c: m.dry_c },
   ];
   return (
     <div className="mb-4 grid grid-cols-2 gap-2 sm:grid-cols-4">
@@ -89,10 +89,10 @@ function Temperatures({ m }: { m: Mixing }) {
       <div
         className={`rounded-xl px-3 py-2 ${m.reached ? "bg-pale text-on-pale" : "bg-warm-pale text-warm"}`}
       >
-        <p className="text-fine">Dough out of the bowl</p>
+        <p className="text-fine">Dough after mixing</p>
         <p className="font-head text-2xl font-bold">{format.temperature(m.dough_c)}</p>
         <p className="text-fine">
-          wanted {format.temperature(m.dough_least_c, 0)} to {format.temperature(m.dough_most_c, 0)}
+          aim for {format.temperature(m.dough_least_c, 0)} to {format.temperature(m.dough_most_c, 0)}
         </p>
       </div>
     </div>
@@ -163,7 +163,7 @@ function Steps({ m }: { m: Mixing }) {
                   <strong>Stop when:</strong> {say(s.stop, format)}
                 </p>
                 {s.scrape ? (
-                  <p className="mt-1 text-fine text-soft">Scrape the bowl and its bottom.</p>
+                  <p className="mt-1 text-fine text-soft">Scrape the sides and bottom of the bowl.</p>
                 ) : null}
               </div>
             </div>
@@ -181,7 +181,7 @@ function HowMixed() {
   const change = useChangeJob(job.id);
   const { dough } = plan;
   return (
-    <Part title="Mixing">
+    <Part title="How you mix">
       <div className="space-y-3">
         <Choice
           label="Mixing method"
@@ -189,7 +189,7 @@ function HowMixed() {
           options={[
             { value: "just_combined", label: "Just combined" },
             { value: "light_and_fluffy", label: "Light and fluffy" },
-            { value: "rubbed_in", label: "Rubbed in" },
+            { value: "rubbed_in", label: "Cut in" },
             { value: "pulsed", label: "Food processor" },
           ]}
           onChange={(method) => change.mutate({ method })}
@@ -198,13 +198,13 @@ function HowMixed() {
           {job.method === "pulsed"
             ? "Cold butter, pulsed 10 to 20 s. Short, with little spread."
             : job.method === "rubbed_in"
-              ? "Short, little spread, a colder dough."
+              ? "Crumbly, little spread, a colder dough."
               : job.method === "just_combined"
                 ? "Little air: holds edges and stamped detail."
                 : "More air, more lift, more spread, a softer bite."}
         </p>
         <Amount
-          label="Flour kept aside, to add by feel"
+          label="Held-back flour"
           kind="percent"
           value={job.hold_back_percent ?? 0}
           field="hold_back_percent"
@@ -212,18 +212,18 @@ function HowMixed() {
           onSave={(hold_back_percent) => keep({ hold_back_percent })}
         />
         <Amount
-          label="Dough as you measured it"
+          label="Measured dough temperature"
           kind="temperature"
           value={dough.dough_c}
           unset={!dough.dough_measured}
-          placeholder={`${format.temperature(dough.dough_c)} expected`}
+          placeholder={`${format.temperature(dough.dough_c)} forecast`}
           field="dough_c"
           step={0.5}
           onSave={(dough_c) => keep({ dough_c })}
         />
         {dough.dough_measured ? (
           <button type="button" className="btn btn-small" onClick={() => change.mutate({ dough_c: null })}>
-            Back to the expected temperature
+            Use the forecast
           </button>
         ) : null}
         <Fault text={otherFault(change.error, ["hold_back_percent", "dough_c"])} />

@@ -99,7 +99,7 @@ export function SchoolMap({ picture, beside }: { picture: RefObject<SVGSVGElemen
       role="img"
       aria-labelledby="schools-title schools-desc"
     >
-      <title id="schools-title">Where it sits among the schools</title>
+      <title id="schools-title">Where it sits among the basic doughs</title>
       <desc id="schools-desc">
         {`${own.name} has ${number(own.ratio_sugar, 2)} of sugar and ${number(own.placed_flour, 2)} of flour to 1 of butter by weight; ${neighbour.name} ${number(neighbour.ratio_sugar, 2)} and ${number(neighbour.placed_flour, 2)}.`}
       </desc>
@@ -127,7 +127,7 @@ export function SchoolMap({ picture, beside }: { picture: RefObject<SVGSVGElemen
         </text>
       ))}
       <text x={(x(0) + W) / 2} y={H - 6} textAnchor="middle" fontSize="14.5" className="soft">
-        sugar to 1 of butter, by weight
+        sugar to 1 butter, by weight
       </text>
       <text
         transform={`translate(15 ${H / 2 - 14}) rotate(-90)`}
@@ -135,7 +135,7 @@ export function SchoolMap({ picture, beside }: { picture: RefObject<SVGSVGElemen
         fontSize="14.5"
         className="soft"
       >
-        flour to 1 of butter
+        flour to 1 butter
       </text>
       {schools.map((s) => (
         <path

@@ -35,10 +35,12 @@ export function Size() {
         <StationHead
           title={`${format.bigMass(dough.dough_g)} of dough`}
           sub={
-            dough.mixes === 1 ? "in one mix" : `in ${dough.mixes} equal mixes of ${format.mass(dough.mix_g)}`
+            dough.mixes === 1
+              ? "in 1 batch"
+              : `in ${dough.mixes} equal batches of ${format.mass(dough.mix_g)}`
           }
         >
-          <SaveSvg picture={picture} name="mixes" />
+          <SaveSvg picture={picture} name="batches" />
         </StationHead>
         <DoughNav jobId={job.id} />
         <KeptVersion />
@@ -76,16 +78,16 @@ function Bowls({ picture, dough }: { picture: RefObject<SVGSVGElement | null>; d
       role="img"
       aria-labelledby="bowls-title bowls-desc"
     >
-      <title id="bowls-title">The mixes, against what the mixer takes</title>
+      <title id="bowls-title">Batches, and what the mixer takes</title>
       <desc id="bowls-desc">
-        {`${dough.mixes} of ${format.mass(dough.mix_g)}; the mixer takes ${format.mass(dough.mix_limit_g)}. ${dough.parts.map((p) => `${p.name}: ${format.mass(p.dough_g)}`).join(", ")}.`}
+        {`${dough.mixes} batches of ${format.mass(dough.mix_g)}; the mixer takes ${format.mass(dough.mix_limit_g)}. ${dough.parts.map((p) => `${p.name}: ${format.mass(p.dough_g)}`).join(", ")}.`}
       </desc>
       {Array.from({ length: shown }, (_, i) => {
         const y = 26 + i * 46;
         const [from, to] = [i * dough.mix_g, (i + 1) * dough.mix_g];
         return (
           <g key={i}>
-            <text x={left - 10} y={y + 23} textAnchor="end" fontSize="15.5">{`mix ${i + 1}`}</text>
+            <text x={left - 10} y={y + 23} textAnchor="end" fontSize="15.5">{`batch ${i + 1}`}</text>
             {dough.parts.map((p, k) => {
               const a = Math.max(starts[k] ?? 0, from);
               const b = Math.min((starts[k] ?? 0) + p.dough_g, to);
@@ -113,7 +115,7 @@ function Bowls({ picture, dough }: { picture: RefObject<SVGSVGElement | null>; d
           y={26 + shown * 46 + 16}
           fontSize="15"
           className="soft"
-        >{`and ${dough.mixes - shown} more of the same`}</text>
+        >{`${dough.mixes - shown} more like this`}</text>
       ) : null}
       <line
         x1={left + dough.mix_limit_g * scale}
@@ -130,7 +132,7 @@ function Bowls({ picture, dough }: { picture: RefObject<SVGSVGElement | null>; d
         textAnchor="end"
         fontSize="15"
         className="soft"
-      >{`the mixer takes ${format.mass(dough.mix_limit_g)}`}</text>
+      >{`mixer limit ${format.mass(dough.mix_limit_g)}`}</text>
       <text x={left} y={height - 6} fontSize="15" className="soft">
         {dough.parts
           .map(
@@ -177,7 +179,7 @@ function OnHand() {
         if (on_hand.length > 0) setQuestion({ by: "on_hand", on_hand });
       }
     } catch (error) {
-      setFault(faultOf(error, "text") ?? otherFault(error, []) ?? "That was refused.");
+      setFault(faultOf(error, "text") ?? otherFault(error, []) ?? "Can’t use that. Check the amounts.");
     }
   };
   const input = (key: string, label: string, placeholder: string) => (
@@ -198,14 +200,14 @@ function OnHand() {
   return (
     <section className="no-print rounded-xl border border-rule bg-raised p-4" aria-labelledby="size-head">
       <h3 id="size-head" className="h-part mb-2">
-        How far does it go?
+        How many you can make
       </h3>
       <Choice
         label="Size by"
         value={by}
         options={[
-          { value: "on_hand", label: "What is on hand" },
-          { value: "dough", label: "Grams of dough" },
+          { value: "on_hand", label: "What you have" },
+          { value: "dough", label: "Weight of dough" },
           { value: "factor", label: "Times the recipe" },
         ]}
         onChange={(next) => {
@@ -216,7 +218,7 @@ function OnHand() {
       />
       <div className="mt-3 grid gap-3 sm:grid-cols-3">
         {by === "dough" ? input("dough", "Dough", format.mass(1000)) : null}
-        {by === "factor" ? input("factor", "Times the written recipe", "2") : null}
+        {by === "factor" ? input("factor", "Times the recipe", "2") : null}
         {by === "on_hand"
           ? weights
               .filter((w) => w.mass_g >= 10)
@@ -226,7 +228,7 @@ function OnHand() {
       </div>
       {by === "on_hand" ? (
         <p className="mt-2 text-fine text-soft">
-          Fill in what could run short, such as the butter or the eggs; the scarcest sets the size.
+          Enter what could run short. The first to run out sets the size.
         </p>
       ) : null}
       <Fault text={fault ?? (question ? otherFault(sized.error, []) : undefined)} />
@@ -247,7 +249,7 @@ function OnHand() {
             <p>
               {answer.scarce} runs out first.
               {answer.over.length > 0
-                ? ` ${answer.over.map((o) => `${format.mass(o.mass_g)} of ${o.name.toLowerCase()}`).join(", ")} stays over.`
+                ? ` ${answer.over.map((o) => `${format.mass(o.mass_g)} batches of ${o.name.toLowerCase()}`).join(", ")} stays over.`
                 : ""}
             </p>
           ) : null}
@@ -260,7 +262,7 @@ function OnHand() {
             disabled={answer.pieces < 1 || answer.pieces === job.pieces}
             onClick={() => change.mutate({ pieces: answer.pieces, freeze_pieces: answer.freeze_pieces })}
           >
-            Order {answer.pieces} pieces
+            Make {answer.pieces}
           </button>
         </div>
       ) : null}
@@ -284,7 +286,7 @@ function ForWhat() {
   const alike = jobs.filter((j) => j.id !== job.id && j.formula_id === job.formula_id);
   const host = jobs.find((j) => j.id === job.dough_with);
   return (
-    <Part title="What it is for">
+    <Part title="Where the dough goes">
       <p className="answer">
         <Live value={format.bigMass(plan.dough.dough_g)} />
       </p>
@@ -300,14 +302,14 @@ function ForWhat() {
       </ul>
       <div className="space-y-3">
         <Amount
-          label="Pieces in all"
+          label="Total cookies"
           kind="count"
           value={job.pieces}
           field="pieces"
           onSave={(pieces) => keep({ pieces })}
         />
         <Amount
-          label="Of them, kept as dough in the freezer"
+          label="Frozen as dough"
           kind="count"
           value={job.freeze_pieces ?? 0}
           field="freeze_pieces"
@@ -327,7 +329,7 @@ function ForWhat() {
               className="btn btn-small mt-2"
               onClick={() => change.mutate({ dough_with: null })}
             >
-              Mix it by itself
+              Mix it separately
             </button>
           </div>
         ) : (
@@ -358,7 +360,7 @@ function ShareWith({
         onClick={() => change.mutate({ dough_with: shared ? null : job.id })}
       >
         <span aria-hidden="true">{shared ? "☑" : "☐"}</span>
-        <span>Mix the dough of {other.name} with it</span>
+        <span>Mix with {other.name}</span>
       </button>
       <Fault text={faultOf(change.error, "dough_with") ?? otherFault(change.error, ["dough_with"])} />
     </div>
@@ -372,7 +374,7 @@ function Weighing() {
   const kitchen = useKitchen();
   const k = kitchen.data;
   return (
-    <Part title="Bowl and scale">
+    <Part title="Mixer and eggs">
       <div className="space-y-3">
         <Choice
           label="Eggs"
@@ -386,7 +388,7 @@ function Weighing() {
         {k ? (
           <>
             <Amount
-              label="Most stiff dough the mixer takes"
+              label="Largest batch of stiff dough"
               kind="mass"
               value={k.mixer_limit_g}
               field="mixer_limit_g"
@@ -394,7 +396,7 @@ function Weighing() {
               onSave={(mixer_limit_g) => keepKitchen({ mixer_limit_g })}
             />
             <Amount
-              label="Its bowl"
+              label="Mixer bowl"
               kind="volume"
               value={k.bowl_ml ?? 0}
               unset={k.bowl_ml === null || k.bowl_ml === undefined}

@@ -7,9 +7,9 @@ import { useFormat } from "../../kit/settings";
 /** What is judged of a dough, named; its spread of the round it is told for. */
 export const traitName = (key: (typeof TRAITS)[number]["key"], of: Beside["own"], format: Format): string => {
   const names = {
-    handling: "In the hand",
+    handling: "Handling",
     spread: `Spread of a ${format.length(of.spread_round_mm)} round`,
-    browning: "Colour",
+    browning: "Browning",
     tenderness: "Bite",
   };
   return names[key];
@@ -17,9 +17,9 @@ export const traitName = (key: (typeof TRAITS)[number]["key"], of: Beside["own"]
 
 export const TRAITS = [
   { key: "handling", low: "firm", high: "pipeable" },
-  { key: "spread", low: "none", high: "far" },
-  { key: "browning", low: "pale", high: "fast" },
-  { key: "tenderness", low: "firm", high: "short" },
+  { key: "spread", low: "none", high: "a lot" },
+  { key: "browning", low: "slow", high: "fast" },
+  { key: "tenderness", low: "firm", high: "tender" },
 ] as const;
 
 export function Traits({ beside }: { beside: Beside }) {
@@ -44,7 +44,7 @@ export function Traits({ beside }: { beside: Beside }) {
             neighbour={neighbour.name}
           />
           <details className="text-fine text-soft">
-            <summary className="min-h-11 cursor-pointer py-2.5">why</summary>
+            <summary className="min-h-11 cursor-pointer py-2.5">Why?</summary>
             <ul className="space-y-1 pb-1">
               {own[t.key].reasons.map((r) => (
                 <li key={textOf(r)}>{say(r, format)}</li>
@@ -59,7 +59,7 @@ export function Traits({ beside }: { beside: Beside }) {
 
 /** Of the round that is told with it. */
 export const spreadWords = (of: Beside["own"]): string =>
-  `${number(of.spread_least_percent, 1)}–${number(of.spread_most_percent, 1)}\u00a0%`;
+  `${number(of.spread_least_percent, 1)}–${number(of.spread_most_percent, 1)}%`;
 
 /** Across the scale, page units. */
 const at = (level: number) => 10 + level * 300;

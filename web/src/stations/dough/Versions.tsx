@@ -29,17 +29,11 @@ export function Versions() {
       <Work dim={dim}>
         <StationHead
           title={`Versions of ${formula?.name ?? "the recipe"}`}
-          sub={
-            versions.isPending
-              ? undefined
-              : all.length === 1
-                ? "as it was first kept"
-                : `${all.length} of them`
-          }
+          sub={versions.isPending ? undefined : all.length === 1 ? "as first saved" : `${all.length} of them`}
         >
           {(["text", "json-ld", "csv", "json"] as const).map((as) => (
             <a key={as} className="btn btn-small" href={at(`/api/formulas/${job.formula_id}/as/${as}`)}>
-              {{ text: "Text", "json-ld": "Recipe data", csv: "Table", json: "Recipe file" }[as]}
+              {{ text: "Text", "json-ld": "Recipe data", csv: "Spreadsheet (CSV)", json: "Recipe file" }[as]}
             </a>
           ))}
         </StationHead>
@@ -56,7 +50,7 @@ export function Versions() {
                   </span>
                   {v.number === kept ? (
                     <span className="ml-2 rounded-full bg-pale px-2 py-0.5 font-sans text-fine font-semibold text-on-pale">
-                      this job's
+                      this job
                     </span>
                   ) : null}
                 </h3>
@@ -67,7 +61,7 @@ export function Versions() {
                     aria-expanded={shown === v.number}
                     onClick={() => setShown(shown === v.number ? undefined : v.number)}
                   >
-                    {shown === v.number ? "Less" : "All of it"}
+                    {shown === v.number ? "Less" : "Full recipe"}
                   </button>
                   {v.number === newest ? null : (
                     <button
@@ -75,7 +69,7 @@ export function Versions() {
                       className="btn btn-small"
                       onClick={() => change.mutate(() => ({ name: v.name, lines: v.lines }))}
                     >
-                      Make it the newest again
+                      Use this version again
                     </button>
                   )}
                   {v.number === kept ? null : (
@@ -86,7 +80,7 @@ export function Versions() {
                         changeJob.mutate({ formula_version: v.number === newest ? null : v.number })
                       }
                     >
-                      Use it in this job
+                      Use in this job
                     </button>
                   )}
                 </div>
@@ -106,7 +100,7 @@ export function Versions() {
                 </ul>
               ) : v.renamed_from ? null : (
                 <p className="mt-1 text-soft">
-                  {v.number === 1 ? "As it was first kept." : "Notes or order changed."}
+                  {v.number === 1 ? "First version." : "Notes or order changed."}
                 </p>
               )}
               {shown === v.number ? (
@@ -126,9 +120,8 @@ export function Versions() {
       <TicketBox>
         <Part title="How versions work">
           <p className="text-soft">
-            Each saved edit of a formula is a version, whichever job it was made from. A job follows the
-            newest until it is baked: a bake recorded from the day before it is wanted fixes the version, and
-            what is expected of that job stays what it was.
+            Every saved change is a version, from any job. A job uses the newest until you record a bake, from
+            the day before it’s due. Then its version and forecast stay.
           </p>
         </Part>
       </TicketBox>

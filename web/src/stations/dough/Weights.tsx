@@ -38,7 +38,7 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
   return (
     <section aria-labelledby="weights-head">
       <h3 id="weights-head" className="h-part mb-1">
-        On the scale{dough.mixes > 1 ? `, for each of ${dough.mixes} mixes` : ""}
+        What to weigh{dough.mixes > 1 ? `, for each of ${dough.mixes} batches` : ""}
       </h3>
       <div className="relative overflow-x-auto">
         <table className="w-full border-collapse sm:min-w-[34rem]">
@@ -48,10 +48,10 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
                 Ingredient
               </th>
               <th scope="col" className="py-1 pr-4 text-right font-normal">
-                One mix
+                One batch
               </th>
               <th scope="col" className="hidden py-1 font-normal sm:table-cell print:table-cell" colSpan={2}>
-                Of the flour
+                Baker’s %
               </th>
               {kept ? null : (
                 <th scope="col" className="no-print w-28 py-1 pl-3 font-normal sm:w-32">
@@ -76,7 +76,7 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
                     {w.note ? <span className="font-normal text-soft">, {w.note}</span> : null}
                     {w.held_back_g > 0 ? (
                       <span className="block text-fine font-normal text-soft">
-                        of it {format.mass(w.held_back_g)} kept aside
+                        hold back {format.mass(w.held_back_g)}
                       </span>
                     ) : null}
                     {w.warning ? (
@@ -92,7 +92,7 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
                     ) : null}
                   </td>
                   <td className="num hidden w-20 whitespace-nowrap pr-3 text-right text-soft sm:table-cell print:table-cell">
-                    {number(w.bakers_percent, 1, 1)}&nbsp;%
+                    {number(w.bakers_percent, 1, 1)}%
                   </td>
                   <td className="hidden w-[20%] sm:table-cell" aria-hidden="true">
                     <div className="h-2.5 rounded-full bg-stone">
@@ -123,7 +123,7 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
                       <button
                         type="button"
                         className="min-h-11 min-w-11 text-soft"
-                        aria-label={`Take ${w.name} out of the recipe`}
+                        aria-label={`Remove ${w.name}`}
                         disabled={!own}
                         onClick={(e) => own && take(own.ingredient, e.detail)}
                       >
@@ -153,7 +153,7 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
                 if (key) void put((all) => [...all, { ingredient: key, grams: 10 }]).catch(() => undefined);
               }}
             >
-              <option value="">choose, then set its weight</option>
+              <option value="">Choose, then set its weight</option>
               {(ingredients.data ?? [])
                 .filter((i) => !lines.some((l) => l.ingredient === i.key))
                 .map((i) => (
@@ -165,7 +165,7 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
           </div>
           <div className="w-52">
             <TextField
-              label="Name of the recipe"
+              label="Recipe name"
               value={formula.name}
               field="name"
               onSave={(name) => change.mutateAsync((f) => ({ ...f, name }))}
@@ -176,12 +176,12 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
             className="btn"
             onClick={() =>
               add.mutate(
-                { name: `${formula.name}, copy`, lines },
+                { name: `${formula.name} copy`, lines },
                 { onSuccess: (f) => changeJob.mutate({ formula_id: f.id, formula_version: null }) },
               )
             }
           >
-            Work on a copy
+            Make a copy
           </button>
         </div>
       )}

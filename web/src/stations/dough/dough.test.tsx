@@ -36,12 +36,12 @@ const OWN: Character = {
   balance: { fat: 0.2, sugar: 0.2, starch: 0.37, protein: 0.06, water: 0.15, rest: 0.02 },
   density_kg_m3: 1210,
   packing: 0.79,
-  handling: judged("right for rolling", 0.3),
+  handling: judged("right to roll", 0.3),
   spread: judged("spreads", 0.4),
   spread_round_mm: 65,
   spread_least_percent: 7.2,
   spread_most_percent: 15.4,
-  browning: judged("turns golden in its time", 0.4),
+  browning: judged("turns golden on time", 0.4),
   tenderness: judged("tender", 0.5),
   warnings: [],
 };
@@ -112,13 +112,13 @@ describe("the slabs", () => {
     expect(own[0]).toBeCloseTo(160, 6);
     expect(other[0]).toBeCloseTo(200, 6);
     expect(screen.getByRole("img").getAttribute("aria-labelledby")).toContain("makeup-desc");
-    expect(svg.querySelector("desc")?.textContent).toContain("Lemon-thyme: fat 20 per cent");
-    expect(svg.querySelector("desc")?.textContent).toContain("Honey-oat: fat 25 per cent");
+    expect(svg.querySelector("desc")?.textContent).toContain("Lemon-thyme: fat 20 percent");
+    expect(svg.querySelector("desc")?.textContent).toContain("Honey-oat: fat 25 percent");
   });
 
   it("name the parts too narrow for a word beside the picture", () => {
     shown(<MakeUp picture={createRef()} own={OWN} neighbour={OTHER} />);
-    expect(screen.getByText("fibre, ash 2 %")).toBeTruthy();
+    expect(screen.getByText("fiber, ash 2%")).toBeTruthy();
   });
 });
 
@@ -149,10 +149,12 @@ describe("the map of schools", () => {
 });
 
 describe("the judgements", () => {
-  it("give the word, the spread in per cent, the neighbour's word to a reader, and why", () => {
+  it("give the word, the spread in percent, the neighbour's word to a reader, and why", () => {
     shown(<Traits beside={BESIDE} />);
-    expect(screen.getByText("spreads, 7.2–15.4 %")).toBeTruthy();
-    expect(screen.getByRole("img", { name: "In the hand: right for rolling; Honey-oat: soft" })).toBeTruthy();
+    expect(screen.getByText("spreads, 7.2–15.4%")).toBeTruthy();
+    expect(
+      screen.getByRole("img", { name: /^(Handling|Feel): right to roll; Honey-oat: soft/ }),
+    ).toBeTruthy();
     expect(screen.getByText("tender, since it is so.")).toBeTruthy();
   });
 });
@@ -160,7 +162,7 @@ describe("the judgements", () => {
 /** Stands in for the server: it reads one share. */
 const reads = () =>
   vi.spyOn(api, "POST").mockImplementation((async (_: string, { body }: { body: { text: string } }) =>
-    body.text === "20 %"
+    body.text === "20%"
       ? answered(200, { value: 20 })
       : answered(422, {
           title: "",
@@ -179,13 +181,13 @@ describe("tints", () => {
           title: "",
           status: 422,
           detail: "",
-          errors: [{ field: "tints", message: "120 % together is too much", accepted: "" }],
+          errors: [{ field: "tints", message: "120% together is too much", accepted: "" }],
         });
       kept.push(tints);
     });
     const { rerender } = shown(<Tints of="the dough" field="tints" tints={[]} onSave={save} />);
-    await userEvent.type(screen.getByRole("textbox", { name: "Colour" }), "red");
-    await userEvent.type(screen.getByRole("textbox", { name: "Share of the dough" }), "20 %");
+    await userEvent.type(screen.getByRole("textbox", { name: "Color" }), "red");
+    await userEvent.type(screen.getByRole("textbox", { name: "Share of the dough" }), "20%");
     await userEvent.click(screen.getByRole("button", { name: "Add" }));
     await vi.waitFor(() => expect(kept).toEqual([[{ name: "red", percent: 20 }]]));
     rerender(
@@ -195,11 +197,11 @@ describe("tints", () => {
         </SettingsProvider>
       </QueryClientProvider>,
     );
-    await userEvent.type(screen.getByRole("textbox", { name: "Colour" }), "blue");
-    await userEvent.type(screen.getByRole("textbox", { name: "Share of the dough" }), "20 %");
+    await userEvent.type(screen.getByRole("textbox", { name: "Color" }), "blue");
+    await userEvent.type(screen.getByRole("textbox", { name: "Share of the dough" }), "20%");
     await userEvent.click(screen.getByRole("button", { name: "Add" }));
-    expect((await screen.findByRole("alert")).textContent).toMatch(/120\s% together/);
-    expect(screen.getByRole("textbox", { name: "Colour" })).toHaveProperty("value", "blue");
+    expect((await screen.findByRole("alert")).textContent).toMatch(/120% together/);
+    expect(screen.getByRole("textbox", { name: "Color" })).toHaveProperty("value", "blue");
   });
 });
 

@@ -44,8 +44,8 @@ export function BakesTeach({ records }: { records: number }) {
           <div className="mt-3">
             <Rows>
               <Row name="From">{`${bakes(taught.oven_records)}, ${taught.records} of this dough`}</Row>
-              <Row name="Without them">{bandWords(found.before)}</Row>
-              {found.after ? <Row name="With them">{bandWords(found.after)}</Row> : null}
+              <Row name="Forecast alone">{bandWords(found.before)}</Row>
+              {found.after ? <Row name="With your bakes">{bandWords(found.after)}</Row> : null}
             </Rows>
           </div>
           {found.says.map((l) => (
@@ -63,7 +63,7 @@ export function BakesTeach({ records }: { records: number }) {
       ) : null}
       {found && found.rests_on.length > 0 ? (
         <details className="mt-2 text-fine" open={found.rests_on.some((r) => r.left_out)}>
-          <summary className="cursor-pointer py-1 text-soft">Those bakes</summary>
+          <summary className="cursor-pointer py-1 text-soft">Which bakes</summary>
           <ul>
             {found.rests_on.map((r) => (
               <One key={r.record_id} bake={r} />

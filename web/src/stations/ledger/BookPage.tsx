@@ -16,16 +16,16 @@ import { LINER_WORDS, TRAY_WORDS } from "../oven/words";
 import { LedgerNav } from "./LedgerNav";
 import { EDGES } from "./NewRecord";
 
-const AGAINST = { less: "less than expected", within: "as expected", more: "more than expected" } as const;
+const AGAINST = { less: "less than forecast", within: "as forecast", more: "more than forecast" } as const;
 const WHAT = {
-  dough: "The dough",
-  thickness: "Thickness as cut",
-  size: "Size and form",
-  start: "How cold they went in",
-  oven: "The oven’s heat",
-  fan: "The fan",
-  tray: "The tray and what lies on it",
-  end: "How far they were baked",
+  dough: "Dough",
+  thickness: "Cut thickness",
+  size: "Size and shape",
+  start: "Temperature going in",
+  oven: "Oven temperature",
+  fan: "Fan",
+  tray: "Tray and liner",
+  end: "Doneness",
 } as const;
 
 export function BookPage() {
@@ -59,8 +59,8 @@ export function BookPage() {
       <Work dim={dim}>
         <LedgerNav jobId={job.id} />
         <StationHead
-          title={book.data ? (total === 1 ? "One bake" : `${total} bakes`) : "All bakes"}
-          sub={out ? "of those that are looked for" : "of this bakery"}
+          title={book.data ? (total === 1 ? "1 bake" : `${total} bakes`) : "All bakes"}
+          sub={out ? "matching your search" : "in this bakery"}
         />
         {pair.length === 2 ? <SideBySide pair={pair} onClose={() => setPair([])} /> : null}
         {book.data ? (
@@ -73,8 +73,8 @@ export function BookPage() {
             {total === 0 ? (
               <p className="text-lg text-soft">
                 {out
-                  ? "No bake is like that."
-                  : "Nothing is recorded yet. Measure a few pieces of the first tray when they are cold."}
+                  ? "No bakes match."
+                  : "No bakes recorded yet. Measure a few cookies from the first tray once they’re cold."}
               </p>
             ) : null}
             {total > shown.length || from > 0 ? (
@@ -106,11 +106,11 @@ export function BookPage() {
         )}
       </Work>
       <TicketBox>
-        <Part title="Look for">
+        <Part title="Find bakes">
           <div className="space-y-3">
             <div>
               <label htmlFor="book-named" className="mb-1 block text-fine text-soft">
-                Job, dough or notes
+                Job, recipe or notes
               </label>
               <input
                 id="book-named"
@@ -138,7 +138,7 @@ export function BookPage() {
             />
             <div className="grid grid-cols-2 gap-3">
               <Day label="From" value={query.from_day} onChange={(from_day) => set({ from_day })} />
-              <Day label="Until" value={query.to_day} onChange={(to_day) => set({ to_day })} />
+              <Day label="To" value={query.to_day} onChange={(to_day) => set({ to_day })} />
             </div>
             <Fault text={otherFault(book.error, [])} />
           </div>
@@ -148,30 +148,30 @@ export function BookPage() {
             {pair.length === 2
               ? "Two are chosen."
               : pair.length === 1
-                ? "One is chosen; choose another."
-                : "Choose two of them."}
+                ? "Choose one more."
+                : "Choose two bakes."}
           </p>
         </Part>
-        <Part title="Out and in">
+        <Part title="Export and import">
           <div className="flex flex-wrap gap-2">
             <a className="btn btn-small" href={file("csv")} download>
-              As a table (CSV)
+              Export CSV
             </a>
             <a className="btn btn-small" href={file("json")} download>
-              As JSON
+              Export JSON
             </a>
             <FileButton
-              label="A table or JSON of bakes"
+              label="Import bakes into this job (CSV or JSON)"
               accept=".csv,.json,text/csv,application/json"
               className="btn btn-small"
               onFile={(f) => read.mutate({ file: f, format: /\.json$/i.test(f.name) ? "json" : "csv" })}
             >
-              Read bakes into this job
+              Import bakes into this job
             </FileButton>
           </div>
           {read.data ? (
             <p role="status" className="mt-2">
-              {read.data.added === 1 ? "One bake was" : `${read.data.added} bakes were`} added to {job.name}.
+              {read.data.added === 1 ? "1 bake" : `${read.data.added} bakes`} added to {job.name}.
             </p>
           ) : null}
           <Fault text={otherFault(read.error, [])} />
@@ -248,14 +248,14 @@ function Entry({ record: r, chosen, onChoose }: { record: BookRecord; chosen: bo
     <li className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-t border-rule py-3">
       <div className="min-w-0">
         <h3 className="h-part">
-          {r.job ? <Link to={`/jobs/${r.job_id}/ledger`}>{r.job}</Link> : "A job that is gone"}{" "}
+          {r.job ? <Link to={`/jobs/${r.job_id}/ledger`}>{r.job}</Link> : "Deleted job"}{" "}
           <span className="font-normal text-soft">
             {longDay(r.recorded_at)}, {clock(r.recorded_at)}
           </span>
         </h3>
         <p className="text-soft">
-          {r.formula ?? "a dough that is gone"}, {format.length(r.cut_thickness_mm)} thick,{" "}
-          {format.length(r.cut_width_mm)} across: spread {number(r.spread_percent, 1, 1)}&nbsp;%,{" "}
+          {r.formula ?? "deleted recipe"}, {format.length(r.cut_thickness_mm)} thick,{" "}
+          {format.length(r.cut_width_mm)} across: spread {number(r.spread_percent, 1, 1)}%,{" "}
           {AGAINST[r.spread_against]}
           {r.baked_min == null ? "" : `; ${number(r.baked_min, 1)}\u00a0min`}; {edge}.
         </p>
@@ -265,7 +265,7 @@ function Entry({ record: r, chosen, onChoose }: { record: BookRecord; chosen: bo
         className="seg-item"
         data-state={chosen ? "on" : "off"}
         aria-pressed={chosen}
-        aria-label={`${chosen ? "Chosen" : "Choose"} for side by side: ${r.job ?? "a bake"}, ${longDay(r.recorded_at)}`}
+        aria-label={`${chosen ? "Chosen" : "Choose"} for side by side: ${r.job ?? "deleted job"}, ${longDay(r.recorded_at)}`}
         onClick={onChoose}
       >
         {chosen ? "Chosen" : "Choose"}
@@ -277,10 +277,10 @@ function Entry({ record: r, chosen, onChoose }: { record: BookRecord; chosen: bo
 /** So much more or less, in words; nothing that is too little to be told. */
 const apart = (value: number, unit: string, [more, less, alike]: readonly [string, string, string]) => {
   const size = number(Math.abs(value), 1, 1);
-  return Number(size) === 0 ? alike : `${size}\u00a0${unit} ${value > 0 ? more : less}`;
+  return Number(size) === 0 ? alike : `${size}${unit} ${value > 0 ? more : less}`;
 };
-const SPREAD = ["more", "less", "as much"] as const;
-const TIME = ["longer", "shorter", "as long"] as const;
+const SPREAD = ["more spread", "less spread", "same spread"] as const;
+const TIME = ["longer", "shorter", "same time"] as const;
 
 function SideBySide({ pair, onClose }: { pair: readonly number[]; onClose(): void }) {
   const format = useFormat();
@@ -289,16 +289,17 @@ function SideBySide({ pair, onClose }: { pair: readonly number[]; onClose(): voi
   if (!d) return <Unread of={[asked]} />;
   const both = [d.one, d.other];
   const rows: [string, (r: BookRecord) => string][] = [
-    ["Spread", (r) => `${number(r.spread_percent, 1, 1)}\u00a0%`],
-    ["In the oven", (r) => (r.baked_min == null ? "not noted" : `${number(r.baked_min, 1)}\u00a0min`)],
+    ["Spread", (r) => `${number(r.spread_percent, 1, 1)}%`],
+    ["Time in the oven", (r) => (r.baked_min == null ? "not noted" : `${number(r.baked_min, 1)}\u00a0min`)],
     ["Edge", (r) => EDGES.find((e) => e.value === r.edge_colour)?.label.toLowerCase() ?? ""],
     [
       "Dough",
-      (r) => `${r.formula ?? "gone"}${r.formula_version == null ? "" : `, version ${r.formula_version}`}`,
+      (r) =>
+        `${r.formula ?? "deleted recipe"}${r.formula_version == null ? "" : `, version ${r.formula_version}`}`,
     ],
-    ["Cut", (r) => `${format.length(r.cut_width_mm)} across, ${format.length(r.cut_thickness_mm)} thick`],
+    ["Cut", (r) => `${format.length(r.cut_width_mm)} wide, ${format.length(r.cut_thickness_mm)} thick`],
     [
-      "Went in at",
+      "Cookies went in at",
       (r) => (r.conditions?.start_c == null ? "not known" : format.temperature(r.conditions.start_c, 0)),
     ],
     [
@@ -306,10 +307,10 @@ function SideBySide({ pair, onClose }: { pair: readonly number[]; onClose(): voi
       (r) =>
         r.conditions?.oven_c == null
           ? "not known"
-          : `${format.oven(r.conditions.oven_c)}${r.conditions.oven_fan ? ", fan" : ""}`,
+          : `${format.oven(r.conditions.oven_c)}${r.conditions.oven_fan ? ", convection" : ""}`,
     ],
     [
-      "On",
+      "Tray and liner",
       (r) =>
         [
           r.conditions?.tray_kind == null ? null : TRAY_WORDS[r.conditions.tray_kind as Schemas["TrayKind"]],
@@ -336,7 +337,7 @@ function SideBySide({ pair, onClose }: { pair: readonly number[]; onClose(): voi
               </th>
               {both.map((r) => (
                 <th key={r.id} scope="col" className="py-1 pr-3 font-semibold">
-                  {r.job ?? "gone"}
+                  {r.job ?? "deleted job"}
                   <span className="block text-fine font-normal text-soft">{longDay(r.recorded_at)}</span>
                 </th>
               ))}
@@ -362,22 +363,22 @@ function SideBySide({ pair, onClose }: { pair: readonly number[]; onClose(): voi
         </table>
       </div>
       <p className="mt-3 text-lg">
-        The second spread {apart(d.spread_percent, "%", SPREAD)}
-        {d.min == null ? "" : ` and was ${apart(d.min, "min", TIME)} in the oven`}.
+        Measured difference: {apart(d.spread_percent, "%", SPREAD)}
+        {d.min == null ? "" : `, ${apart(d.min, "\u00a0min", TIME)}`}.
         {d.told_spread_percent == null || d.told_min == null
           ? ""
-          : ` By the forecast what differs makes it spread ${apart(d.told_spread_percent, "%", SPREAD)} and take ${apart(d.told_min, "min", TIME)}.`}
+          : ` Forecast difference: ${apart(d.told_spread_percent, "%", SPREAD)}, ${apart(d.told_min, "\u00a0min", TIME)}.`}
       </p>
       {d.differs == null ? (
-        <p className="text-fine text-soft">One of them does not say what it was baked with.</p>
+        <p className="text-fine text-soft">One bake has no settings saved.</p>
       ) : d.differs.length === 0 ? (
-        <p className="text-fine text-soft">They were baked alike: what differs is what trays differ by.</p>
+        <p className="text-fine text-soft">Same settings: this is normal tray-to-tray difference.</p>
       ) : (
         <ul className="mt-1 text-fine">
           {d.differs.map((x) => (
             <li key={x.what}>
               <span className="font-semibold">{WHAT[x.what]}</span> alone:{" "}
-              {apart(x.spread_percent, "%", SPREAD)} spread, {apart(x.min, "min", TIME)}.
+              {apart(x.spread_percent, "%", SPREAD)}, {apart(x.min, "\u00a0min", TIME)}.
             </li>
           ))}
         </ul>

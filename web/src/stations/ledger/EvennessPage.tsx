@@ -65,11 +65,11 @@ export function EvennessPage() {
               <StationHead
                 title={
                   <>
-                    {number(charts.beyond_percent, charts.beyond_percent < 10 ? 1 : 0)}&nbsp;% beyond ±
+                    {number(charts.beyond_percent, charts.beyond_percent < 10 ? 1 : 0)}% beyond ±
                     {format.length(asked.data.tolerance_mm)}
                   </>
                 }
-                sub={`${charts.trays.length} trays of this dough, cut alike`}
+                sub={`${charts.trays.length} trays of this dough, cut the same`}
               >
                 <SaveSvg picture={picture} name={`${job.name} evenness`} />
               </StationHead>
@@ -87,25 +87,18 @@ export function EvennessPage() {
                 </ul>
               ) : (
                 <p className="mt-4">
-                  Nothing here that chance does not explain. A single tray that is off a little is no reason
-                  to change anything.
+                  Nothing unusual. Don’t change anything for one tray that’s a little off.
                 </p>
               )}
             </>
           ) : (
             <>
-              <StationHead title="Not enough to tell yet" />
+              <StationHead title="Not enough trays yet" />
               <p className="max-w-xl text-lg text-soft">
-                {asked.data.measured === 0
-                  ? "No tray"
-                  : asked.data.measured === 1
-                    ? "One tray"
-                    : `${asked.data.measured} trays`}{" "}
-                of this dough, cut alike, {asked.data.measured > 1 ? "have" : "has"} two pieces or more
-                measured; {asked.data.needed} are needed.
+                {asked.data.measured} of {asked.data.needed} trays measured, with two cookies or more on each.
                 {measure === "thickness"
                   ? " Measure thickness with a caliper at each bake."
-                  : " A photo of each tray measures all its pieces at once."}
+                  : " One photo measures a whole tray."}
               </p>
             </>
           )
@@ -114,17 +107,17 @@ export function EvennessPage() {
         )}
       </Work>
       <TicketBox>
-        <Part title="Look at">
+        <Part title="Measurement">
           <div className="space-y-3">
             <Choice
-              label="Look at"
+              label="Measurement"
               value={measure}
               options={MEASURES}
               onChange={(m: Measure) => setMeasure(m)}
             />
             {tolerance_mm === undefined ? null : (
               <Amount
-                label="May be off by"
+                label="Tolerance, ±"
                 kind="length"
                 value={tolerance_mm}
                 field="tolerance_mm"
@@ -136,19 +129,19 @@ export function EvennessPage() {
             )}
             {charts && wanted[measure] === undefined ? (
               <p className="flex flex-wrap items-center justify-between gap-x-3">
-                <span>From their own mean, {fine.text(charts.wanted_mm)}</span>
+                <span>Target: their average, {fine.text(charts.wanted_mm)}</span>
                 <button
                   type="button"
                   className="btn btn-small"
                   onClick={() => setWanted((now) => ({ ...now, [measure]: Math.round(charts.wanted_mm) }))}
                 >
-                  From another
+                  Set a target
                 </button>
               </p>
             ) : null}
             {charts && wanted[measure] !== undefined ? (
               <Amount
-                label="From"
+                label="Target"
                 kind="length"
                 value={charts.wanted_mm}
                 field="wanted_mm"
@@ -164,7 +157,7 @@ export function EvennessPage() {
                 className="btn btn-small"
                 onClick={() => setWanted((now) => ({ ...now, [measure]: undefined }))}
               >
-                From their own mean
+                Use their average
               </button>
             )}
             <Fault
@@ -176,7 +169,7 @@ export function EvennessPage() {
         </Part>
         {charts ? (
           <>
-            <Part title="What it comes to">
+            <Part title="In short">
               <ul className="space-y-2">
                 {charts.says.map((s) => (
                   <li key={s.text}>
@@ -185,19 +178,19 @@ export function EvennessPage() {
                 ))}
               </ul>
             </Part>
-            <Part title="Where it varies">
+            <Part title="Where they differ">
               <Shares charts={charts} />
               <div className="mt-3">
                 <Rows>
-                  <Row name="Mean">{fine.text(charts.mean_mm)}</Row>
-                  <Row name="One deviation within a tray">{fine.text(charts.sd_within_mm, 1)}</Row>
+                  <Row name="Average">{fine.text(charts.mean_mm)}</Row>
+                  <Row name="Typical difference on one tray">{fine.text(charts.sd_within_mm, 1)}</Row>
                   <Row name="Could keep it (Cp)">{number(charts.could, 2, 2)}</Row>
                   <Row name="Does (Ppk)">{number(charts.does, 2, 2)}</Row>
                 </Rows>
               </div>
               <p className="mt-2 text-fine text-soft">
-                Limits are three deviations by the ranges (ISO 7870-2, ASTM E2587). 1.33 and more is usually
-                called good.
+                Limits: 3 standard deviations, estimated from the ranges (ISO 7870-2, ASTM E2587). 1.33 or
+                more is usually called good.
               </p>
             </Part>
           </>
@@ -210,7 +203,7 @@ export function EvennessPage() {
 /** Within trays, between trays, between days: parts of one bar. */
 function Shares({ charts }: { charts: Charts }) {
   const parts = [
-    { name: "within a tray", percent: charts.within_percent, tone: "fill-butter" },
+    { name: "on one tray", percent: charts.within_percent, tone: "fill-butter" },
     { name: "tray to tray", percent: charts.trays_percent, tone: "fill-ice" },
     { name: "day to day", percent: charts.days_percent, tone: "fill-blush" },
   ];
@@ -221,7 +214,7 @@ function Shares({ charts }: { charts: Charts }) {
         viewBox="0 0 300 26"
         className="w-full"
         role="img"
-        aria-label={parts.map((p) => `${p.name} ${number(p.percent, 0)} per cent`).join(", ")}
+        aria-label={parts.map((p) => `${p.name} ${number(p.percent, 0)} percent`).join(", ")}
       >
         {parts.map((p, i) => (
           <rect
@@ -241,7 +234,7 @@ function Shares({ charts }: { charts: Charts }) {
             <svg viewBox="0 0 10 10" width="10" height="10" aria-hidden="true">
               <rect width="10" height="10" rx="2" className={p.tone} />
             </svg>
-            {p.name} <span className="num">{number(p.percent, 0)}&nbsp;%</span>
+            {p.name} <span className="num">{number(p.percent, 0)}%</span>
           </li>
         ))}
       </ul>
@@ -268,8 +261,13 @@ function ControlChart({
   const step = (RIGHT - LEFT) / shown.length;
   const x = (i: number) => LEFT + (i + 0.5) * step;
   const rows = [
-    { name: "Mean", of: shown.map((t) => t.mean), top: 24, height: HEIGHT.mean },
-    { name: "Range", of: shown.map((t) => t.range), top: 24 + HEIGHT.mean + 44, height: HEIGHT.range },
+    { name: "Average", of: shown.map((t) => t.mean), top: 24, height: HEIGHT.mean },
+    {
+      name: "Widest to narrowest",
+      of: shown.map((t) => t.range),
+      top: 24 + HEIGHT.mean + 44,
+      height: HEIGHT.range,
+    },
   ];
   const bottom = 24 + HEIGHT.mean + 44 + HEIGHT.range;
   const each = Math.max(1, Math.ceil(64 / step));
@@ -281,12 +279,12 @@ function ControlChart({
       role="img"
       aria-labelledby="even-title even-desc"
     >
-      <title id="even-title">{`${measure === "width" ? "Widths" : "Thicknesses"} tray by tray: means and ranges with their limits`}</title>
+      <title id="even-title">{`${measure === "width" ? "Widths" : "Thicknesses"} tray by tray: average, and widest to narrowest`}</title>
       <desc id="even-desc">
         {shown
           .map(
             (t) =>
-              `${longDay(t.recorded_at)}: mean ${unit.text(t.mean.value_mm)}, range ${unit.text(t.range.value_mm)}`,
+              `${longDay(t.recorded_at)}: average ${unit.text(t.mean.value_mm)}, widest to narrowest ${unit.text(t.range.value_mm)}`,
           )
           .join("; ")}
       </desc>
@@ -370,7 +368,7 @@ function ControlChart({
             fontSize="13.5"
             className="num soft"
           >
-            {longDay(t.recorded_at).replace(/^\w+ /, "")}
+            {longDay(t.recorded_at).replace(/^\w+, /, "")}
           </text>
         ) : null,
       )}

@@ -34,19 +34,19 @@ export function Ledger() {
           <StationHead
             title={
               records.isPending
-                ? "Reading the ledger…"
+                ? "Loading…"
                 : records.error
-                  ? "The ledger is not to be had"
+                  ? "Couldn’t load your bakes"
                   : all.length === 0
-                    ? "Nothing baked yet"
+                    ? "No bakes recorded yet"
                     : all.length === 1
-                      ? "One bake"
+                      ? "1 bake"
                       : `${all.length} bakes`
             }
-            sub={`expected: ${number(plan.oven.spread_least_percent, 1)}–${number(plan.oven.spread_most_percent, 1)}\u00a0% across, about ${number(plan.oven.bake_about_min, 0)}\u00a0min`}
+            sub={`forecast: spread ${number(plan.oven.spread_least_percent, 1)}–${number(plan.oven.spread_most_percent, 1)}%, about ${number(plan.oven.bake_about_min, 0)}\u00a0min`}
           >
             <button type="button" className="btn btn-small" onClick={() => globalThis.print()}>
-              Print a record sheet
+              Print a blank record
             </button>
             {all.length > 0 ? <SaveSvg picture={picture} name={`${job.name} bakes`} /> : null}
           </StationHead>
@@ -54,8 +54,8 @@ export function Ledger() {
         <Fault text={otherFault(records.error, [])} />
         {records.isPending || records.error ? null : all.length === 0 ? (
           <p className="max-w-xl text-lg text-soft">
-            Measure a few pieces of the first tray when they are cold: across, where the cutter is widest, and
-            how thick. What you record here stands beside what was expected, and stays with the job.
+            Measure a few cookies from your first tray once they’re cold. Take the width at its widest, and
+            the thickness.
           </p>
         ) : (
           <div className="no-print">
@@ -79,7 +79,7 @@ export function Ledger() {
   );
 }
 
-const AGAINST = { less: "less than expected", within: "as expected", more: "more than expected" } as const;
+const AGAINST = { less: "less than forecast", within: "as forecast", more: "more than forecast" } as const;
 
 /** The last bake against what was expected, at a glance: where it fell in each range. */
 function LastBake({ record: r }: { record: BakeRecord }) {
@@ -90,14 +90,14 @@ function LastBake({ record: r }: { record: BakeRecord }) {
       to: r.expected_spread_most_percent,
       at: r.spread_percent,
       against: r.spread_against,
-      unit: "\u00a0%",
+      unit: "%",
       places: 1,
     },
     ...(r.baked_min == null
       ? []
       : [
           {
-            name: "Minutes",
+            name: "Time",
             from: r.expected_bake_least_min,
             to: r.expected_bake_most_min,
             at: r.baked_min,
@@ -108,7 +108,7 @@ function LastBake({ record: r }: { record: BakeRecord }) {
         ]),
   ];
   return (
-    <section aria-label="The last bake" className="mb-6 grid gap-x-8 gap-y-3 sm:grid-cols-2">
+    <section aria-label="Last bake" className="mb-6 grid gap-x-8 gap-y-3 sm:grid-cols-2">
       {lines.map((l) => (
         <Gauge key={l.name} {...l} />
       ))}
@@ -140,7 +140,7 @@ function Gauge({
   return (
     <div>
       <p className="flex items-baseline justify-between gap-3">
-        <span className="text-soft">{name} of the last bake</span>
+        <span className="text-soft">{name}, last bake</span>
         <span className="num text-2xl font-semibold">
           {number(seen, places, places)}
           {unit}
@@ -150,7 +150,7 @@ function Gauge({
         viewBox="0 0 400 30"
         className="w-full"
         role="img"
-        aria-label={`${name}: ${number(seen, places)}${unit}, expected ${number(from, places)} to ${number(to, places)}: ${word}`}
+        aria-label={`${name}: ${number(seen, places)}${unit}, forecast ${number(from, places)} to ${number(to, places)}: ${word}`}
       >
         <path d="M8 15H392" className="stroke-rule" strokeWidth="2" />
         <rect
@@ -175,7 +175,7 @@ function Gauge({
 function WorthMeasuring({ job }: { job: number }) {
   const worth = useWorth(job);
   return worth.data ? (
-    <Part title="Most worth measuring next">
+    <Part title="What to measure next">
       <p>
         <Says of={worth.data} />
       </p>
@@ -191,12 +191,12 @@ function RecordSheet({ name, plan }: { name: string; plan: Plan }) {
   const heads = ["Tray", "In", "Out", "Widths", "Thickness", "Edge", "Notes"];
   return (
     <section className="only-print" aria-hidden="true">
-      <h2 className="h-station">{name}: what came out</h2>
+      <h2 className="h-station">{name}: bake record</h2>
       <p>
         Cut {format.length(plan.oven.cut_width_mm)} across, {format.length(plan.oven.thickness_mm)} thick.
         Expected about {number(plan.oven.bake_about_min, 0)}&nbsp;min ({number(plan.oven.bake_least_min, 0)}–
         {number(plan.oven.bake_most_min, 0)}), spread {number(plan.oven.spread_least_percent, 1)}–
-        {number(plan.oven.spread_most_percent, 1)}&nbsp;%.
+        {number(plan.oven.spread_most_percent, 1)}%.
       </p>
       <table className="mt-3 w-full table-fixed">
         <colgroup>
@@ -240,7 +240,7 @@ function Entry({ record: r, job }: { record: BakeRecord; job: number }) {
   const remove = async () => {
     try {
       await takeAway(r.id);
-      didFact(`The bake of ${longDay(r.recorded_at)} was taken away`, () => putBack(r.id));
+      didFact(`Bake of ${longDay(r.recorded_at)} removed`, () => putBack(r.id));
     } catch {
       // Said below the record.
     }
@@ -252,23 +252,23 @@ function Entry({ record: r, job }: { record: BakeRecord; job: number }) {
           {longDay(r.recorded_at)}, {clock(r.recorded_at)}
           {r.of_tray ? (
             <Link className="ml-2 font-normal" to={`/bench/${r.of_tray.run_id}`}>
-              tray {r.of_tray.tray} of its day
+              tray {r.of_tray.tray}
             </Link>
           ) : null}
         </h3>
         <span className="no-print flex gap-1">
           <Link
             className="btn btn-small"
-            aria-label={`Why so? The bake of ${longDay(r.recorded_at)}`}
+            aria-label={`Why? Bake of ${longDay(r.recorded_at)}`}
             to={`/jobs/${job}/ledger/why/${r.id}`}
           >
-            Why so?
+            Why?
           </Link>
           {r.complete ? <LeaveOut record={r.id} leftOut={r.left_out} when={longDay(r.recorded_at)} /> : null}
           <button
             type="button"
             className="btn btn-quiet btn-small"
-            aria-label={`Remove the bake of ${longDay(r.recorded_at)}`}
+            aria-label={`Remove bake of ${longDay(r.recorded_at)}`}
             onClick={() => void remove()}
           >
             Remove
@@ -276,21 +276,19 @@ function Entry({ record: r, job }: { record: BakeRecord; job: number }) {
         </span>
       </div>
       <p>
-        <strong>Spread {number(r.spread_percent, 1, 1)}&nbsp;%</strong>, {AGAINST[r.spread_against]} (
-        {number(r.expected_spread_least_percent, 1)}–{number(r.expected_spread_most_percent, 1)}&nbsp;%).
-        Across {fine.text(r.mean_width_mm)} on average, {fine.text(r.width_range_mm)} between widest and
-        narrowest
-        {r.mean_thickness_mm == null ? "" : `; ${fine.text(r.mean_thickness_mm)} thick`}
-        {r.spread_factor == null ? "" : `, spread factor ${number(r.spread_factor, 1, 1)}`}.
+        <strong>Spread {number(r.spread_percent, 1, 1)}%</strong>, {AGAINST[r.spread_against]} (
+        {number(r.expected_spread_least_percent, 1)}–{number(r.expected_spread_most_percent, 1)}%).{" "}
+        {fine.text(r.mean_width_mm)} wide on average, {fine.text(r.width_range_mm)} from narrowest to widest
+        {r.mean_thickness_mm == null ? "" : `; ${fine.text(r.mean_thickness_mm)} thick`}.
       </p>
       <p className="text-soft">
         {r.baked_min == null
           ? ""
-          : `${number(r.baked_min, 1)}\u00a0min in the oven, expected ${number(r.expected_bake_least_min, 0)}–${number(r.expected_bake_most_min, 0)}. `}
-        Edge {EDGES.find((e) => e.value === r.edge_colour)?.label.toLowerCase()}.
+          : `${number(r.baked_min, 1)}\u00a0min in the oven (forecast ${number(r.expected_bake_least_min, 0)}–${number(r.expected_bake_most_min, 0)}). `}
+        Edge: {EDGES.find((e) => e.value === r.edge_colour)?.label.toLowerCase()}.
       </p>
       {r.left_out ? (
-        <p className="text-soft">Left out: it teaches nothing.</p>
+        <p className="text-soft">Left out: the forecast doesn’t use it.</p>
       ) : r.moved ? (
         <p className="font-semibold">{movedWords(r.moved)}</p>
       ) : null}
@@ -311,13 +309,13 @@ function Photo({ record, day }: { record: number; day: string }) {
       <a href={href} target="_blank" rel="noreferrer">
         <img
           src={href}
-          alt={`The pieces of ${day} on paper`}
+          alt={`Cookies of ${day} on paper`}
           loading="lazy"
           className="h-28 rounded-md border border-edge"
         />
       </a>
       <button type="button" className="btn btn-quiet btn-small" onClick={() => remove.mutate(record)}>
-        Remove the photo
+        Remove photo
       </button>
       <Fault text={otherFault(remove.error, [])} />
     </div>
@@ -330,22 +328,24 @@ function BakedWith({ record: r }: { record: BakeRecord }) {
   const conditions = r.conditions;
   if (!r.complete || !conditions)
     return (
-      <p className="text-fine text-soft">This record doesn’t say how it was baked. It teaches nothing.</p>
+      <p className="text-fine text-soft">
+        Settings weren’t saved with this bake, so the forecast can’t use it.
+      </p>
     );
   const words = [
     conditions.oven_c == null
       ? null
-      : `${format.oven(conditions.oven_c)}${conditions.oven_fan ? " with the fan" : ""}`,
-    conditions.tray_kind == null ? null : `on ${TRAY_WORDS[conditions.tray_kind]}`,
+      : `${format.oven(conditions.oven_c)}${conditions.oven_fan ? " convection" : ""}`,
+    conditions.tray_kind == null ? null : TRAY_WORDS[conditions.tray_kind],
     conditions.liner == null
       ? null
       : conditions.liner === "bare"
-        ? "nothing under the pieces"
-        : `${LINER_WORDS[conditions.liner]} under the pieces`,
+        ? "bare tray"
+        : LINER_WORDS[conditions.liner],
     conditions.bake_end == null ? null : `until ${END_WORDS[conditions.bake_end]}`,
-    conditions.start_c == null ? null : `pieces at ${format.temperature(conditions.start_c, 0)}`,
+    conditions.start_c == null ? null : `cookies in at ${format.temperature(conditions.start_c, 0)}`,
   ].filter((w) => w !== null);
   return (
-    <p className="text-fine text-soft">{`Baked at ${words.join(", ")}${r.formula_version == null ? "" : `; version ${r.formula_version} of the dough`}${r.kitchen ? `, at ${r.kitchen}` : ""}.`}</p>
+    <p className="text-fine text-soft">{`${words.join(" · ")}${r.formula_version == null ? "" : ` · recipe version ${r.formula_version}`}${r.kitchen ? ` · ${r.kitchen}` : ""}`}</p>
   );
 }

@@ -4,11 +4,11 @@ import { SubNav } from "../../kit/SubNav";
 const VIEWS = [
   { path: "", name: "Bakes" },
   { path: "/photo", name: "Measure with a photo" },
-  { path: "/evenness", name: "Evenness over time" },
-  { path: "/trials", name: "Tried on purpose" },
+  { path: "/evenness", name: "How even they are" },
+  { path: "/trials", name: "Tests" },
   { path: "/all", name: "All bakes" },
 ] as const;
 
 export function LedgerNav({ jobId }: { jobId: number }) {
-  return <SubNav label="Views of the ledger" base={`/jobs/${jobId}/ledger`} views={VIEWS} />;
+  return <SubNav label="Ledger views" base={`/jobs/${jobId}/ledger`} views={VIEWS} />;
 }

@@ -44,7 +44,10 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
       return (await settled(api.POST("/api/units/parse", { body: { quantity, text, default_symbol } })))
         .value;
     } catch (fault) {
-      setUnread({ field, text: faultOf(fault, "text") ?? otherFault(fault, []) ?? "That does not read." });
+      setUnread({
+        field,
+        text: faultOf(fault, "text") ?? otherFault(fault, []) ?? "Can’t read that. Type a number.",
+      });
       throw fault;
     }
   };
@@ -82,7 +85,7 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
         conditions: { ...asPlanned, ...draft.other },
         ...(draft.of_tray ? { of_tray: draft.of_tray } : {}),
       });
-      didFact("The bake was kept", () => takeAway(made.id));
+      didFact("Bake saved", () => takeAway(made.id));
       if (photo) {
         approved.delete(job.id);
         // What was measured is kept whatever becomes of the picture; the fault is told below.
@@ -105,7 +108,7 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
         ...(found.thicknesses_mm.length > 0 ? { thicknesses: typed(found.thicknesses_mm) } : {}),
       }));
     } catch (error_) {
-      setUnread({ field: "file", text: otherFault(error_, []) ?? "That file was not read." });
+      setUnread({ field: "file", text: otherFault(error_, []) ?? "Couldn’t read that file." });
     }
   };
   const fault = (field: string) => (unread?.field === field ? unread.text : faultOf(error, field));
@@ -129,7 +132,7 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
               className="btn btn-quiet btn-small"
               onClick={() => setDraft((now) => ({ ...now, of_tray: undefined }))}
             >
-              Not that one
+              Remove
             </button>
           </p>
         ) : null}
@@ -149,18 +152,18 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
                 Measure with a photo
               </Link>
               <FileButton
-                label="What a calliper wrote, as CSV"
+                label="From a caliper file (CSV)"
                 accept=".csv,.txt,text/csv,text/plain"
                 className="btn grow"
                 onFile={(file) => void fromCalliper(file)}
               >
-                From a calliper’s file
+                From a caliper file
               </FileButton>
             </div>
             <Fault text={unread?.field === "file" ? unread.text : undefined} />
             <Typed
               id="widths"
-              label={`Widths of some pieces, cut at ${format.length(plan.oven.cut_width_mm)}`}
+              label={`Widths of a few cookies (cut at ${format.length(plan.oven.cut_width_mm)})`}
               value={draft.widths}
               onChange={set("widths")}
               placeholder={us ? "3 13/16; 3 7/8" : "96.8 97.1 96.5"}
@@ -213,12 +216,10 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
           />
           <Fault text={fault("notes")} />
         </div>
-        <Fault
-          text={photoError ? "The bake was kept, its photo was not: the server did not take it." : undefined}
-        />
+        <Fault text={photoError ? "Bake saved, but its photo couldn’t be." : undefined} />
         <Fault text={otherFault(error, ["widths_mm", "thicknesses_mm", "baked_min", "notes"])} />
         <button type="submit" className="btn btn-main w-full" disabled={isPending}>
-          Keep it
+          Save
         </button>
       </form>
     </Part>
@@ -239,16 +240,16 @@ function Measured({
   return (
     <div className="rounded-xl border border-rule p-3">
       <p className="text-fine text-soft">
-        {widths_mm.length === 1 ? "Width of one piece" : `Widths of ${widths_mm.length} pieces`}, from the
-        photo{approved.has(job) ? "" : "; the photo itself is gone, since the page was loaded anew"}
+        {widths_mm.length === 1 ? "1 width" : `${widths_mm.length} widths`} from the photo
+        {approved.has(job) ? "" : " (the photo was lost when the page reloaded)"}
       </p>
       <p className="num">{widths_mm.map((mm) => format.length(mm)).join(", ")}</p>
       <div className="mt-2 flex flex-wrap gap-2">
         <Link to={`/jobs/${job}/ledger/photo`} className="btn btn-small">
-          Measure anew
+          Measure again
         </Link>
         <button type="button" className="btn btn-small" onClick={onTyped}>
-          Type them instead
+          Type widths instead
         </button>
       </div>
     </div>
@@ -333,7 +334,7 @@ function NotAsPlanned({
   };
   return (
     <details open={told ? true : undefined}>
-      <summary className="min-h-11 cursor-pointer py-2 font-semibold">Baked otherwise than planned</summary>
+      <summary className="min-h-11 cursor-pointer py-2 font-semibold">Baked differently than planned</summary>
       <div className="space-y-3 pb-2">
         <div className="grid grid-cols-2 gap-3">
           <Amount
@@ -345,7 +346,7 @@ function NotAsPlanned({
             onSave={keep("oven_c")}
           />
           <Amount
-            label="Pieces went in at"
+            label="Cookies went in at"
             kind="temperature"
             value={other.start_c ?? job.goes_in_c ?? plan.oven.forecast?.start_c ?? 20}
             field="start_c"
@@ -353,11 +354,11 @@ function NotAsPlanned({
           />
         </div>
         <Choice
-          label="Heat"
+          label="Oven mode"
           value={(other.oven_fan ?? kitchen.oven_fan) ? "fan" : "still"}
           options={[
-            { value: "still", label: "Top and bottom" },
-            { value: "fan", label: "Fan" },
+            { value: "still", label: "Conventional" },
+            { value: "fan", label: "Fan (convection)" },
           ]}
           onChange={(v) => onChange({ oven_fan: v === "fan" })}
         />
@@ -368,7 +369,7 @@ function NotAsPlanned({
           onChange={(tray_kind: Schemas["TrayKind"]) => onChange({ tray_kind })}
         />
         <Choice
-          label="Under the pieces"
+          label="Under the cookies"
           value={other.liner ?? job.liner ?? "parchment"}
           options={LINERS}
           onChange={(liner: Schemas["TrayLiner"]) => onChange({ liner })}
@@ -381,7 +382,7 @@ function NotAsPlanned({
         />
         {told ? (
           <button type="button" className="btn btn-small" onClick={onClear}>
-            As planned after all
+            Use the plan
           </button>
         ) : null}
       </div>

@@ -101,7 +101,7 @@ export function PhotoPage() {
       setSeed(seed + 1);
       await take(await answer.blob());
     } catch {
-      setUnread("No photo could be made up for this job.");
+      setUnread("Couldn’t make a sample photo for this job.");
     }
   };
   const toggle = (index: number) =>
@@ -151,7 +151,9 @@ export function PhotoPage() {
         {found && !isPending ? <Approval found={found} out={out} onToggle={toggle} onPoint={point} /> : null}
         {showsCorners ? (
           <>
-            <p className="mb-3 text-soft">Drag the four handles to the paper’s corners, going round.</p>
+            <p className="mb-3 text-soft">
+              Drag the four handles to the paper’s corners, in order around it.
+            </p>
             <PaperCorners
               photo={photo}
               corners={corners ?? START}
@@ -162,13 +164,10 @@ export function PhotoPage() {
         {!found && !isPending && !showsCorners ? (
           <div className="max-w-xl space-y-3 text-lg">
             <p>
-              Lay the cold pieces on a sheet of white paper, a finger apart, on a table that is darker than
-              the paper. Take in all four corners from straight above, without a flash.
+              Lay cold cookies on white paper, a finger apart, on a darker table. Shoot from straight above,
+              all four corners showing, no flash.
             </p>
-            <p className="text-soft">
-              Widths, growth, evenness and colours are read off it on this machine. The photo goes nowhere
-              else.
-            </p>
+            <p className="text-soft">The photo stays on this machine.</p>
           </div>
         ) : null}
       </Work>
@@ -177,14 +176,14 @@ export function PhotoPage() {
           <div className="space-y-3">
             <div className="flex flex-wrap gap-2">
               <FileButton
-                label="Photo of the pieces"
+                label="Choose a photo of the cookies"
                 accept="image/jpeg,image/png,image/webp,image/heic"
                 onFile={(f) => void take(f)}
               >
                 {photo ? "Another photo" : "Choose a photo"}
               </FileButton>
               <button type="button" className="btn" disabled={isPending} onClick={() => void madeUp()}>
-                Try it with a made-up one
+                Try a sample photo
               </button>
             </div>
             <Fault text={unread} />
@@ -199,7 +198,7 @@ export function PhotoPage() {
               }}
             />
             <Amount
-              label="Pieces are thick"
+              label="Cookie thickness"
               kind="length"
               value={thickness_mm}
               field="thickness_mm"
@@ -227,7 +226,7 @@ export function PhotoPage() {
         {found && !isPending ? (
           <>
             {found.notes.length > 0 ? (
-              <Part title="To mind">
+              <Part title="Check this">
                 <ul className="space-y-1">
                   {found.notes.map((n) => (
                     <li key={n.text}>
@@ -237,13 +236,12 @@ export function PhotoPage() {
                 </ul>
               </Part>
             ) : null}
-            <Part title="Use it">
+            <Part title="Which ones to use">
               <p className="mb-3 text-soft">
                 {found.edge_colour
-                  ? `The edges look ${EDGES.find((e) => e.value === found.edge_colour)?.label.toLowerCase() ?? ""}. `
+                  ? `Edges look ${EDGES.find((e) => e.value === found.edge_colour)?.label.toLowerCase() ?? ""}. `
                   : ""}
-                Press a piece to leave it out, or a place with one that was not found. Outlines lie where the
-                tops are seen; sizes are those of the foot: what is nearer to the camera looks larger.
+                Tap a cookie to leave it out. Tap a missed one to add it. Sizes are of the bottoms.
               </p>
               <div className="flex flex-wrap gap-2">
                 <button
@@ -252,10 +250,10 @@ export function PhotoPage() {
                   disabled={used.length === 0}
                   onClick={() => void approve()}
                 >
-                  Use {used.length === 1 ? "this piece" : `these ${used.length} pieces`}
+                  Use {used.length === 1 ? "this cookie" : `these ${used.length} cookies`}
                 </button>
                 <button type="button" className="btn" onClick={lay}>
-                  Lay the corners by hand
+                  Set the corners by hand
                 </button>
               </div>
             </Part>
@@ -300,7 +298,7 @@ function Approval({
   const [w, h] = [found.paper_width_mm, found.paper_height_mm];
   const [aim, setAim] = useState<Corner>([w / 2, h / 2]);
   const name = (cutter: number | null | undefined) =>
-    cutter == null ? "fits no cutter" : (found.cutters[cutter] ?? "");
+    cutter == null ? "no match" : (found.cutters[cutter] ?? "");
   const several = found.cutters.length > 1 || found.pieces.some((p) => p.cutter == null);
   return (
     <div className="space-y-4">
@@ -309,7 +307,7 @@ function Approval({
         className="mx-auto block w-full rounded-lg"
         style={{ maxWidth: `calc(62dvh * ${w / h})` }}
         role="group"
-        aria-label="The paper from above, with the pieces found on it"
+        aria-label="Paper from above, with the cookies found"
       >
         <image
           href={found.picture}
@@ -319,7 +317,7 @@ function Approval({
           className="peer cursor-crosshair outline-none"
           role="button"
           tabIndex={0}
-          aria-label="Point at a piece that was not found: arrow keys aim, Enter points"
+          aria-label="Add a missed cookie: aim with the arrow keys, then press Enter"
           onKeyDown={(e) => {
             const by = AIMS[e.key];
             if (by)
@@ -347,7 +345,7 @@ function Approval({
               role="checkbox"
               tabIndex={0}
               aria-checked={!left}
-              aria-label={`Piece ${i + 1}, ${format.length(p.width_mm)}`}
+              aria-label={`${i + 1}: cookie ${format.length(p.width_mm)} wide`}
               className="group cursor-pointer outline-none"
               onClick={() => onToggle(i)}
               onKeyDown={(e) => {
@@ -399,13 +397,13 @@ function Approval({
         <table className="w-full text-right [&_td]:pl-3 [&_th]:pl-3 [&_:first-child]:pl-0">
           <thead>
             <tr className="border-b border-rule text-fine text-soft">
-              <th className="py-1 text-left font-normal">Piece</th>
+              <th className="py-1 text-left font-normal">Cookie</th>
               {several ? <th className="py-1 text-left font-normal">Cutter</th> : null}
-              <th className="py-1 font-normal">Across</th>
+              <th className="py-1 font-normal">Width</th>
               <th className="py-1 font-normal">Spread</th>
-              <th className="py-1 font-normal">Other way</th>
+              <th className="py-1 font-normal">Spread, other way</th>
               <th className="py-1 font-normal max-sm:hidden">Roundness</th>
-              <th className="py-1 font-normal">Edge, middle</th>
+              <th className="py-1 font-normal">Edge and middle color</th>
             </tr>
           </thead>
           <tbody>
@@ -418,10 +416,10 @@ function Approval({
                 {several ? <td className="py-1.5 text-left font-sans">{name(p.cutter)}</td> : null}
                 <td className="py-1.5">{format.length(p.width_mm)}</td>
                 <td className="py-1.5">
-                  {p.spread_percent == null ? "–" : `${number(p.spread_percent, 1, 1)} %`}
+                  {p.spread_percent == null ? "–" : `${number(p.spread_percent, 1, 1)}%`}
                 </td>
                 <td className="py-1.5">
-                  {p.spread_across_percent == null ? "–" : `${number(p.spread_across_percent, 1, 1)} %`}
+                  {p.spread_across_percent == null ? "–" : `${number(p.spread_across_percent, 1, 1)}%`}
                 </td>
                 <td className="py-1.5 max-sm:hidden">{number(p.roundness, 2, 2)}</td>
                 <td className="py-1.5">
@@ -433,8 +431,8 @@ function Approval({
                     role="img"
                     aria-label={
                       p.edge && p.middle
-                        ? `edge L* ${number(p.edge.l, 0)}, middle L* ${number(p.middle.l, 0)}`
-                        : "not told"
+                        ? `edge lightness ${number(p.edge.l, 0)}, middle lightness ${number(p.middle.l, 0)}`
+                        : "not measured"
                     }
                   >
                     <rect

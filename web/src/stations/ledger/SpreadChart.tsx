@@ -41,12 +41,12 @@ export function SpreadChart({
         role="img"
         aria-labelledby="spread-title spread-desc"
       >
-        <title id="spread-title">Spread of each measured piece</title>
+        <title id="spread-title">Spread of each cookie measured</title>
         <desc id="spread-desc">
           {shown
             .map(
               (r) =>
-                `${longDay(r.recorded_at)}: mean ${number(r.spread_percent, 1)} per cent of ${r.widths_mm.length} pieces`,
+                `${longDay(r.recorded_at)}: average ${number(r.spread_percent, 1)}, ${r.widths_mm.length} cookies`,
             )
             .join("; ")}
         </desc>
@@ -59,7 +59,7 @@ export function SpreadChart({
               textAnchor="middle"
               fontSize="14.5"
               className="num soft"
-            >{`${number(t, 0)}\u00a0%`}</text>
+            >{`${number(t, 0)}%`}</text>
           </g>
         ))}
         {shown.map((r, i) => {
@@ -93,7 +93,7 @@ export function SpreadChart({
           );
         })}
       </svg>
-      <p className="text-fine text-soft">Band: expected then. Dots: pieces. Upright: their mean.</p>
+      <p className="text-fine text-soft">Band: forecast then. Dot: one cookie. Line: average.</p>
     </div>
   );
 }

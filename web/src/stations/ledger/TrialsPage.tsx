@@ -48,11 +48,11 @@ export function TrialsPage() {
           title={
             tries.data
               ? open.length === 0
-                ? "Nothing to try"
+                ? "No tests planned"
                 : open.length === 1
-                  ? "One thing to try"
-                  : `${open.length} things to try`
-              : "Tried on purpose"
+                  ? "1 test planned"
+                  : `${open.length} tests planned`
+              : "Tests"
           }
           sub={job.name}
         />
@@ -60,9 +60,8 @@ export function TrialsPage() {
           <>
             {tries.data.length === 0 ? (
               <p className="max-w-xl text-lg text-soft">
-                Two ways side by side on one tray tell more than two bakes of different days. Say what differs
-                and how fine a difference you care about; how many pieces that takes, and where each lies, is
-                worked out.
+                Two versions on one tray tell you more than two days’ bakes. Say what differs and the smallest
+                difference that matters.
               </p>
             ) : null}
             <ul>
@@ -70,7 +69,7 @@ export function TrialsPage() {
                 <Entry key={t.id} it={t} />
               ))}
             </ul>
-            {done.length > 0 ? <h3 className="h-part mt-6">Tried before</h3> : null}
+            {done.length > 0 ? <h3 className="h-part mt-6">Past tests</h3> : null}
             <ul>
               {done.map((t) => (
                 <Entry key={t.id} it={t} />
@@ -106,12 +105,12 @@ function Entry({ it }: { it: Try }) {
         <span className="no-print -mr-3 flex flex-wrap gap-x-1">
           {it.trial && it.noted ? (
             <a className="btn btn-quiet btn-small" href={at(`/api/tries/${it.id}/noted.csv`)} download>
-              As a table (CSV)
+              Export CSV
             </a>
           ) : null}
           {it.noted ? (
             <button type="button" className="btn btn-quiet btn-small" onClick={() => again.mutate(it.id)}>
-              Measure anew
+              Measure again
             </button>
           ) : null}
           <button
@@ -160,7 +159,7 @@ function TestBody({ it, test }: { it: Try; test: Schemas["CauseTestView"] }) {
       </p>
       {test.from ? (
         <p className="text-fine text-soft">
-          It tells “{test.of}” from “{test.from}”.
+          Shows whether it’s “{test.of}” or “{test.from}”.
         </p>
       ) : null}
       {it.noted ? null : test.by_hand ? (
@@ -186,13 +185,13 @@ function TestBody({ it, test }: { it: Try; test: Schemas["CauseTestView"] }) {
         <div className="mt-3 grid gap-3 sm:grid-cols-2">
           <Typed
             id={`changed-${it.id}`}
-            label="Widths of those baked otherwise"
+            label="Widths of the changed cookies"
             value={changed}
             onChange={setChanged}
           />
           <Typed
             id={`beside-${it.id}`}
-            label="Widths of those beside them"
+            label="Widths of the ones beside them"
             value={beside}
             onChange={setBeside}
           />
@@ -202,7 +201,7 @@ function TestBody({ it, test }: { it: Try; test: Schemas["CauseTestView"] }) {
             disabled={note.isPending}
             onClick={() => void save()}
           >
-            Read it out
+            See the result
           </button>
         </div>
       )}
@@ -216,10 +215,8 @@ function TrialBody({ it, trial }: { it: Try; trial: Trial }) {
   return (
     <>
       <p className="mt-1 text-soft">
-        {trial.per_way} pieces of each way on{" "}
-        {trial.trays.length === 1 ? "one tray" : `${trial.trays.length} trays`};{" "}
-        {trial.measure === "width" ? "their width" : "their thickness"} is measured, to see a difference of{" "}
-        {fine.text(trial.difference_mm)}.
+        {trial.per_way} cookies each · {trial.trays.length === 1 ? "1 tray" : `${trial.trays.length} trays`} ·
+        measure {trial.measure === "width" ? "width" : "thickness"} · shows {fine.text(trial.difference_mm)}
       </p>
       <ul className="mt-1 flex flex-wrap gap-x-5">
         {trial.ways.map((name, way) => (
@@ -268,7 +265,7 @@ function Measured({ it, trial }: { it: Try; trial: Trial }) {
   };
   return (
     <details className="no-print mt-3" open={Object.keys(typed).length > 0 ? true : undefined}>
-      <summary className="min-h-11 cursor-pointer py-2 font-semibold">Write down what was measured</summary>
+      <summary className="min-h-11 cursor-pointer py-2 font-semibold">Enter measurements</summary>
       <div className="space-y-3">
         {trial.trays.map((_, tray) =>
           trial.ways.map((name, way) => (
@@ -282,7 +279,7 @@ function Measured({ it, trial }: { it: Try; trial: Trial }) {
           )),
         )}
         <button type="button" className="btn btn-main" disabled={note.isPending} onClick={() => void save()}>
-          Read it out
+          See the result
         </button>
         <Fault text={unread ?? otherFault(note.error, [])} />
       </div>
@@ -340,7 +337,7 @@ function useLengths() {
 
 const EMPTY = {
   name: "",
-  ways: ["as always", ""],
+  ways: ["as usual", ""],
   measure: "width" as Schemas["EvenMeasure"],
   difference_mm: 1,
 };
@@ -358,7 +355,7 @@ function NewTrial({ jobId }: { jobId: number }) {
     setDraft((now) => ({ ...now, ways: now.ways.map((w, k) => (k === i ? name : w)) }));
   const trays = size.data?.on_trays.length ?? 0;
   return (
-    <Part title="Try something">
+    <Part title="New test">
       {/* An amount keeps itself at Enter: it stands outside the form, which Enter would send. */}
       <form
         id="new-trial"
@@ -370,7 +367,7 @@ function NewTrial({ jobId }: { jobId: number }) {
       >
         <div>
           <label htmlFor="trial-name" className="mb-1 block text-fine text-soft">
-            What is it about?
+            What are you testing?
           </label>
           <input
             id="trial-name"
@@ -386,14 +383,14 @@ function NewTrial({ jobId }: { jobId: number }) {
         {draft.ways.map((name, i) => (
           <div key={i}>
             <label htmlFor={`trial-way-${i}`} className="mb-1 block text-fine text-soft">
-              {i === 0 ? "A, as it is done now" : `${LETTERS[i]}, done otherwise`}
+              {i === 0 ? "A: how you do it now" : `${LETTERS[i]}: the change`}
             </label>
             <input
               id={`trial-way-${i}`}
               className="field"
               value={name}
               maxLength={60}
-              placeholder={i === 0 ? "as always" : "half of the sugar powdered"}
+              placeholder={i === 0 ? "as usual" : "half the sugar powdered"}
               autoComplete="off"
               onChange={(e) => way(i, e.target.value)}
             />
@@ -407,7 +404,7 @@ function NewTrial({ jobId }: { jobId: number }) {
               className="btn btn-small"
               onClick={() => setDraft((now) => ({ ...now, ways: [...now.ways, ""] }))}
             >
-              Another way
+              Add a version
             </button>
           ) : null}
           {draft.ways.length > 2 ? (
@@ -416,23 +413,23 @@ function NewTrial({ jobId }: { jobId: number }) {
               className="btn btn-small"
               onClick={() => setDraft((now) => ({ ...now, ways: now.ways.slice(0, -1) }))}
             >
-              One way less
+              Remove the last
             </button>
           ) : null}
         </div>
       </form>
       <div className="mt-3 space-y-3">
         <div>
-          <p className="mb-1 text-fine text-soft">What is measured</p>
+          <p className="mb-1 text-fine text-soft">Measurement</p>
           <Choice
-            label="What is measured"
+            label="Measurement"
             value={draft.measure}
             options={MEASURES}
             onChange={(measure: Schemas["EvenMeasure"]) => setDraft((now) => ({ ...now, measure }))}
           />
         </div>
         <Amount
-          label="A difference worth seeing"
+          label="Smallest difference that matters"
           kind="length"
           step={0.1}
           value={draft.difference_mm}
@@ -444,14 +441,11 @@ function NewTrial({ jobId }: { jobId: number }) {
         />
         {size.data && !size.error ? (
           <p className="text-lg">
-            {size.data.per_way} pieces of each way, on {trays === 1 ? "one tray" : `${trays} trays`}.
+            {size.data.per_way} cookies of each, on {trays === 1 ? "1 tray" : `${trays} trays`}.
             <span className="block text-fine text-soft">
-              Then it is seen {number(Math.floor(size.data.seen_percent / 10), 0)} times in ten or oftener.{" "}
-              {size.data.sd_own
-                ? "Pieces of one tray differ here by"
-                : "Pieces of one tray usually differ by"}{" "}
-              {fine.text(size.data.sd_mm)}
-              {size.data.sd_own ? "" : "; measure three trays, and your own counts"}.
+              Enough to show it {number(Math.floor(size.data.seen_percent / 10), 0)} times in 10.{" "}
+              {size.data.sd_own ? "Typical difference on your trays:" : "Usual difference on one tray:"}{" "}
+              {fine.text(size.data.sd_mm)}.{size.data.sd_own ? "" : " Measure three trays to use your own."}
             </span>
           </p>
         ) : null}
@@ -468,11 +462,11 @@ function NewTrial({ jobId }: { jobId: number }) {
           className="btn btn-main w-full"
           disabled={plan.isPending || !size.data}
         >
-          Lay it out
+          Plan the test
         </button>
       </div>
       <p className="mt-3 text-fine text-soft">
-        One change at a time. Bake all ways on the same tray, of dough of the same day.{" "}
+        Change one thing. Bake all versions on the same tray, from dough mixed the same day.{" "}
         <Link to={`/jobs/${jobId}/ledger/evenness`}>How even your trays are</Link>
       </p>
     </Part>

@@ -37,7 +37,7 @@ export function WaysChart({ ways, measure }: { ways: Try["ways"]; measure: Schem
         aria-label={against
           .map(
             (w) =>
-              `${LETTERS[w.way]}, ${w.name}: ${number(w.more, unit.places)} ${unit.symbol} more than A, between ${number(w.from, unit.places)} and ${number(w.to, unit.places)}`,
+              `${LETTERS[w.way]}, ${w.name}: ${number(w.more, unit.places)} ${unit.symbol} more than A, likely ${number(w.from, unit.places)} to ${number(w.to, unit.places)}`,
           )
           .join("; ")}
       >
@@ -80,11 +80,11 @@ export function WaysChart({ ways, measure }: { ways: Try["ways"]; measure: Schem
           textAnchor="middle"
           fontSize="14"
           className="soft"
-        >{`${word} against A, ${unit.symbol}`}</text>
+        >{`${word} vs. A, ${unit.symbol}`}</text>
       </svg>
       <figcaption className="text-fine text-soft">
-        {ways.map((w, i) => `${LETTERS[i]}: ${unit.text(w.mean_mm)} on average of ${w.pieces}`).join("; ")}.
-        Dot: what was found. Bar: the difference lies within, nineteen times of twenty.
+        {ways.map((w, i) => `${LETTERS[i]}: average ${unit.text(w.mean_mm)}, ${w.pieces} cookies`).join("; ")}
+        . Dot: measured. Bar: likely, 19 times in 20.
       </figcaption>
     </figure>
   );

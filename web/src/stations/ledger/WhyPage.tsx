@@ -54,12 +54,12 @@ export function WhyPage() {
       <Work dim={dim}>
         <LedgerNav jobId={job.id} />
         <StationHead
-          title="Why did it come out so?"
-          sub={own ? `the bake of ${longDay(own.recorded_at)}` : undefined}
+          title="Why did it come out that way?"
+          sub={own ? `bake of ${longDay(own.recorded_at)}` : undefined}
         />
         {records.data && !own ? (
           <p className="text-lg text-soft">
-            There is no such bake of this job. <Link to={`/jobs/${job.id}/ledger`}>To its bakes</Link>
+            This job has no such bake. <Link to={`/jobs/${job.id}/ledger`}>See its bakes</Link>
           </p>
         ) : null}
         {words.data ? (
@@ -87,7 +87,7 @@ export function WhyPage() {
                   aria-expanded={choosing}
                   onClick={() => setChoosing(!choosing)}
                 >
-                  {choosing ? "That is all" : "Something else, too"}
+                  {choosing ? "Done" : "Add another"}
                 </button>
               ) : null}
             </div>
@@ -100,7 +100,7 @@ export function WhyPage() {
           <ol
             className={`mt-6 ${asked.isPlaceholderData ? "opacity-60" : ""}`}
             aria-busy={asked.isPlaceholderData}
-            aria-label="What may be behind it, the likeliest first"
+            aria-label="Possible causes, likeliest first"
           >
             {shown?.map((s) => (
               <SuspectRow
@@ -111,17 +111,17 @@ export function WhyPage() {
               />
             ))}
             <li className="border-t border-rule py-3 text-soft">
-              Something else: <span className="num">{number(found.another_percent, 0)}&nbsp;%</span>
+              Something else: <span className="num">{number(found.another_percent, 0)}%</span>
               {found.suspects.length > SHOWN ? (
                 <button type="button" className="btn btn-small ml-4" onClick={() => setAll(!all)}>
-                  {all ? "Only the first" : `All ${found.suspects.length}`}
+                  {all ? "Show fewer" : `Show all ${found.suspects.length}`}
                 </button>
               ) : null}
             </li>
           </ol>
         ) : seen.length > 0 && asked.isPending ? (
           <p role="status" className="mt-6 text-lg text-soft">
-            Weighing…
+            Working it out…
           </p>
         ) : null}
       </Work>
@@ -129,23 +129,19 @@ export function WhyPage() {
         {found ? (
           <TellApart key={JSON.stringify(query)} record={record} job={job.id} found={found} query={query} />
         ) : (
-          <Part title="How it is weighed">
-            <p className="text-soft">
-              Choose what you saw, up to four things. Each cause counts by how often it is the reason, by what
-              this bake was baked with, and by what the forecast makes of it. Your answers do the rest.
-            </p>
+          <Part title="What to do first">
+            <p className="text-soft">Choose up to four things you saw.</p>
           </Part>
         )}
         {found?.forecast_percent != null && found.came_out_percent != null ? (
           <Part title="Spread">
             <p>
-              Forecast {number(found.forecast_percent, 1)}&nbsp;%, came out{" "}
-              {number(found.came_out_percent, 1)}&nbsp;% across.
+              Forecast {number(found.forecast_percent, 1)}%, measured {number(found.came_out_percent, 1)}%.
             </p>
           </Part>
         ) : null}
         <p className="text-fine text-soft">
-          Every cause is a guess until a test speaks. Where somebody may get ill from it, ask who knows.
+          These are guesses until you test one. If it could make someone sick, ask a food-safety expert.
         </p>
       </TicketBox>
     </>
@@ -165,7 +161,7 @@ function SuspectRow({
     <li className="border-t border-rule py-3">
       <div className="flex items-baseline justify-between gap-4">
         <h3 className="h-part first-letter:uppercase">{s.name}</h3>
-        <span className="num text-lg font-semibold">{number(s.share_percent, 0)}&nbsp;%</span>
+        <span className="num text-lg font-semibold">{number(s.share_percent, 0)}%</span>
       </div>
       <svg viewBox="0 0 400 10" preserveAspectRatio="none" className="mt-1 h-2 w-full" aria-hidden="true">
         <rect width="400" height="10" rx="3" className="fill-pale" />
@@ -242,28 +238,28 @@ function TellApart({
   return (
     <>
       {first ? (
-        <Part title="If it is that">
+        <Part title="If that’s it">
           <p className="text-lg">
             <Says of={first.remedy} />
           </p>
         </Part>
       ) : null}
       {found.test ? (
-        <Part title={found.test.from ? "What tells the first two apart" : "How to be sure"}>
+        <Part title={found.test.from ? "How to tell the top two apart" : "How to be sure"}>
           <p className="text-lg">
             <Says of={found.test.says} />
           </p>
           {found.test.from ? (
             <p className="mt-1 text-fine text-soft">
-              It tells “{found.test.of}” from “{found.test.from}”
-              {found.test.by_hand ? "; say afterwards whether it helped" : ""}.
+              Shows whether it’s “{found.test.of}” or “{found.test.from}”.
+              {found.test.by_hand ? " Tell us afterward if it helped." : ""}
             </p>
           ) : null}
           <div className="mt-3">
             {isSuccess || open ? (
               <p role="status">
-                It stands on the bench at the next bake of this dough.{" "}
-                <Link to={`/jobs/${job}/ledger/trials`}>To what is tried</Link>
+                You’ll see it at the bench next time you bake this dough.{" "}
+                <Link to={`/jobs/${job}/ledger/trials`}>See tests</Link>
               </p>
             ) : (
               <button
@@ -272,7 +268,7 @@ function TellApart({
                 disabled={isPending}
                 onClick={() => mutate({ record, query })}
               >
-                Put it into the next bake
+                Add to the next bake
               </button>
             )}
             <Fault text={otherFault(error, [])} />

@@ -41,7 +41,7 @@ const tray = (id: number, mean: number, text?: string) => ({
   range: point(0.8, 0, 1.6),
 });
 const CHARTS = {
-  trays: [tray(1, 97), tray(2, 96.9), tray(3, 98.2, "wider than chance explains")],
+  trays: [tray(1, 97), tray(2, 96.9), tray(3, 98.2, "wider than usual")],
   mean_mm: 97,
   sd_within_mm: 0.31,
   within_percent: 60,
@@ -67,14 +67,14 @@ describe("evenness over time", () => {
   it("draws each tray, names what chance does not explain, and says what varies", async () => {
     answering(CHARTS);
     showView(<EvennessPage />, { job: JOB, plan: {} as Plan });
-    expect(await screen.findByRole("heading", { name: /^4(\.0)?\s% beyond ±1/ })).toBeTruthy();
+    expect(await screen.findByRole("heading", { name: /^4(\.0)?% beyond ±1/ })).toBeTruthy();
     expect(
       screen.getByRole("img", { name: /^Widths tray by tray/ }).querySelectorAll("circle.fill-warm"),
     ).toHaveLength(1);
-    expect(screen.getByText(/: wider than chance explains\.$/)).toBeTruthy();
+    expect(screen.getByText(/: wider than usual\.$/)).toBeTruthy();
     expect(
       screen.getByRole("img", {
-        name: "within a tray 60 per cent, tray to tray 30 per cent, day to day 10 per cent",
+        name: "on one tray 60 percent, tray to tray 30 percent, day to day 10 percent",
       }),
     ).toBeTruthy();
   });
@@ -82,11 +82,7 @@ describe("evenness over time", () => {
   it("says what it would need while there are too few trays", async () => {
     answering(null);
     showView(<EvennessPage />, { job: JOB, plan: {} as Plan });
-    expect(
-      await screen.findByText(
-        /2 trays of this dough, cut alike, have two pieces or more measured; 3 are needed/,
-      ),
-    ).toBeTruthy();
+    expect(await screen.findByText(/2 of 3 trays measured/)).toBeTruthy();
   });
 });
 
@@ -99,7 +95,7 @@ function answers(by: Readonly<Record<string, unknown>>): void {
 }
 
 const TRIAL = {
-  ways: ["as always", "half powdered"],
+  ways: ["as usual", "half powdered"],
   measure: "width" as const,
   difference_mm: 1,
   sd_mm: 0.4,
@@ -128,7 +124,7 @@ const tried = (more: object) => ({
 describe("a trial", () => {
   it("shows which way lies where, and leaves the other places empty", () => {
     showPart(<TrialTray trial={TRIAL} tray={0} />);
-    const picture = screen.getByRole("img", { name: "Tray 1: 1 of A, as always; 1 of B, half powdered" });
+    const picture = screen.getByRole("img", { name: "Tray 1: 1 of A, as usual; 1 of B, half powdered" });
     expect([...picture.querySelectorAll("text")].map((t) => t.textContent)).toEqual(["A", "B"]);
     expect(picture.querySelectorAll("circle")).toHaveLength(3);
   });
@@ -138,15 +134,15 @@ describe("a trial", () => {
       <WaysChart
         measure="width"
         ways={[
-          { name: "as always", pieces: 8, mean_mm: 97.4, more_mm: null, between_mm: null },
+          { name: "as usual", pieces: 8, mean_mm: 97.4, more_mm: null, between_mm: null },
           { name: "half powdered", pieces: 8, mean_mm: 96.5, more_mm: -0.9, between_mm: [-1.3, -0.5] },
         ]}
       />,
     );
     expect(
-      screen.getByRole("img", { name: "B, half powdered: −0.9 mm more than A, between −1.3 and −0.5" }),
+      screen.getByRole("img", { name: "B, half powdered: −0.9 mm more than A, likely −1.3 to −0.5" }),
     ).toBeTruthy();
-    expect(screen.getByText(/A: 97\.4\smm on average of 8; B: 96\.5\smm on average of 8/)).toBeTruthy();
+    expect(screen.getByText(/A: average 97\.4\smm, 8 cookies; B: average 96\.5\smm, 8 cookies/)).toBeTruthy();
   });
 
   it("stands open until it was measured, then says what it came to", async () => {
@@ -162,11 +158,11 @@ describe("a trial", () => {
       "/api/jobs/{id}/trial-size": { per_way: 9, on_trays: [9], seen_percent: 92, sd_mm: 0.41, sd_own: true },
     });
     showView(<TrialsPage />, { job: JOB, plan: {} as Plan });
-    expect(await screen.findByRole("heading", { name: /^One thing to try/ })).toBeTruthy();
+    expect(await screen.findByRole("heading", { name: /^1 test planned/ })).toBeTruthy();
     expect(screen.getByText("“half powdered” comes out narrower.")).toBeTruthy();
-    expect(screen.getAllByText("Write down what was measured")).toHaveLength(1);
-    expect(await screen.findByText(/^9 pieces of each way, on one tray\./)).toBeTruthy();
-    expect(screen.getByText(/Pieces of one tray differ here by 0\.4\smm/)).toBeTruthy();
+    expect(screen.getAllByText("Enter measurements")).toHaveLength(1);
+    expect(await screen.findByText(/^9 cookies of each, on 1 tray\./)).toBeTruthy();
+    expect(screen.getByText(/Typical difference on your trays: 0\.4\smm/)).toBeTruthy();
   });
 
   it("of a cause asks whether it helped", async () => {
@@ -180,8 +176,8 @@ describe("a trial", () => {
           trial: null,
           record_id: 7,
           test: {
-            says: says("Let it rest five minutes, then roll."),
-            of: "colder than its window",
+            says: says("Let it rest 5 min, then roll."),
+            of: "too cold to work",
             from: "too much flour",
             by_hand: true,
             pieces: 3,
@@ -258,18 +254,18 @@ describe("the book of bakes", () => {
       await userEvent.click(await screen.findByRole("button", { name: day }));
     expect(
       await screen.findByText(
-        /The second spread 2\.0\s% more and was as long in the oven\. By the forecast what differs makes it spread as much and take 1\.5\smin shorter\./,
+        /Measured difference: 2\.0% more spread, same time\. Forecast difference: same spread, 1\.5\smin shorter\./,
       ),
     ).toBeTruthy();
-    expect(screen.getByText(/alone: as much spread, 1\.5\smin shorter\./)).toBeTruthy();
+    expect(screen.getByText(/alone: same spread, 1\.5\smin shorter\./)).toBeTruthy();
   });
 
   it("says so where nothing is like that, and where nothing is recorded yet", async () => {
     answers({ "/api/book": { records: [], total: 0 } });
     showView(<BookPage />, { job: JOB, plan: {} as Plan });
-    expect(await screen.findByText(/^Nothing is recorded yet/)).toBeTruthy();
-    await userEvent.type(screen.getByRole("searchbox", { name: "Job, dough or notes" }), "x");
-    expect(await screen.findByText("No bake is like that.")).toBeTruthy();
+    expect(await screen.findByText(/^No bakes recorded yet/)).toBeTruthy();
+    await userEvent.type(screen.getByRole("searchbox", { name: "Job, recipe or notes" }), "x");
+    expect(await screen.findByText("No bakes match.")).toBeTruthy();
   });
 });
 

@@ -19,7 +19,7 @@ export function Lots({ job }: { job: Job }) {
   // Dough that one lot mixes for another is weighed there.
   const dough = all?.lots.filter((l) => l.mixed_by == null).reduce((sum, l) => sum + l.plan.dough.dough_g, 0);
   return (
-    <Part title={family.length > 1 ? "Batches of this job" : "More than one kind"}>
+    <Part title={"Items in this job"}>
       {family.length > 1 ? (
         <ol className="mb-3">
           {family.map((lot) => {
@@ -42,16 +42,13 @@ export function Lots({ job }: { job: Job }) {
           })}
         </ol>
       ) : (
-        <p className="mb-3 text-fine text-soft">
-          Other cutters, slices or portions for the same time, of this dough or another: each is a batch with
-          stations of its own, and all share one day.
-        </p>
+        <p className="mb-3 text-fine text-soft">Another shape or dough for the same time? Add an item.</p>
       )}
       {all && dough !== undefined ? (
         <Rows>
-          <Row name="All batches begin">{dayClock(all.clock.start_at)}</Row>
-          <Row name="Dough for all">{format.bigMass(dough)}</Row>
-          <Row name="Trays for all">{String(all.trays)}</Row>
+          <Row name="Start">{dayClock(all.clock.start_at)}</Row>
+          <Row name="Total dough">{format.bigMass(dough)}</Row>
+          <Row name="Total trays">{String(all.trays)}</Row>
         </Rows>
       ) : null}
       <Fault
@@ -64,12 +61,12 @@ export function Lots({ job }: { job: Job }) {
           disabled={add.isPending}
           onClick={() =>
             add.mutate(
-              { name: `Batch ${family.length + 1}`, pieces: 12 },
+              { name: `Item ${family.length + 1}`, pieces: 12 },
               { onSuccess: (lot) => void navigate(`/jobs/${lot.id}/order`) },
             )
           }
         >
-          Add a batch
+          Add an item
         </button>
         {job.lot_of == null ? null : (
           <button
@@ -77,7 +74,7 @@ export function Lots({ job }: { job: Job }) {
             className="btn btn-small"
             onClick={() => change.mutate({ lot_of: null, dough_with: null })}
           >
-            Make it a job of its own
+            Make it a separate job
           </button>
         )}
       </div>

@@ -23,12 +23,12 @@ export function MadeHow({ job }: { job: Job }) {
   const way = wayOf(job.making);
   return (
     <div>
-      <span className="mb-1 block text-fine text-soft">The pieces are</span>
+      <span className="mb-1 block text-fine text-soft">How they’re made</span>
       <Choice
-        label="The pieces are"
+        label="How they’re made"
         value={way}
         options={[
-          { value: "cut", label: "Cut" },
+          { value: "cut", label: "Cut out" },
           { value: "sliced", label: "Sliced" },
           { value: "portioned", label: "Portioned" },
         ]}
@@ -36,8 +36,9 @@ export function MadeHow({ job }: { job: Job }) {
       />
       {way === "cut" ? null : (
         <p className="mt-1 text-fine text-soft">
-          {way === "sliced" ? "From a log or bar; " : "By hand, scoop, rope, press or over the tray; "}
-          <Link to={`/jobs/${job.id}/shape`}>its sizes are at Shape</Link>.
+          <Link to={`/jobs/${job.id}/shape`}>
+            {way === "sliced" ? "Set the log size at Shape" : "Set the portion size at Shape"}
+          </Link>
         </p>
       )}
       <Fault text={otherFault(change.error, [])} />

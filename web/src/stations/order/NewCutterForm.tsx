@@ -76,19 +76,19 @@ export function NewCutterForm({
             value="builtin"
             className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop"
           >
-            A shape
+            Built-in shape
           </Tabs.Trigger>
           <Tabs.Trigger
             value="svg"
             className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop"
           >
-            From an SVG file
+            SVG file
           </Tabs.Trigger>
           <Tabs.Trigger
             value="photo"
             className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop"
           >
-            From a photo
+            Photo
           </Tabs.Trigger>
         </Tabs.List>
         <Tabs.Content value="svg" className="space-y-4">
@@ -106,18 +106,15 @@ export function NewCutterForm({
             }}
           >
             <p className="mb-2">
-              {svg
-                ? `${svg.file} is chosen.`
-                : "Drop an SVG file here. Its largest closed outline becomes the cutting edge."}
+              {svg ? `${svg.file}` : "Drop an SVG file here. Its largest closed outline is the cutter."}
             </p>
             {svg ? null : (
               <p className="mb-2 text-fine text-soft">
-                Rings of the same path within it are holes; anything else within it is embossing, which does
-                not cut.
+                Rings in the same path are holes. Anything else inside is embossing and doesn’t cut.
               </p>
             )}
             <FileButton label="SVG file" accept=".svg,image/svg+xml" onFile={(f) => void take(f)}>
-              {svg ? "Another file" : "Choose a file"}
+              {svg ? "Choose another file" : "Choose a file"}
             </FileButton>
             <Fault text={faultOf(add.error, "svg") ?? faultOf(seen.error, "svg")} />
           </div>
@@ -125,7 +122,7 @@ export function NewCutterForm({
           {nameField}
           <SizeField
             field="width_mm"
-            label="Width across, if it should be other than drawn"
+            label="Width"
             value={width}
             placeholder="as drawn"
             sizes={sizes}
@@ -139,7 +136,7 @@ export function NewCutterForm({
             disabled={!svg || add.isPending}
             onClick={() => void addFile()}
           >
-            Add it
+            Add cutter
           </button>
         </Tabs.Content>
         <Tabs.Content value="photo">

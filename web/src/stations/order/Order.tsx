@@ -27,7 +27,7 @@ import { Thickness } from "./Thickness";
 
 const MEANS: readonly Option<Plan["ready_means"]>[] = [
   { value: "out", label: "Out of the oven" },
-  { value: "cool", label: "Cool" },
+  { value: "cool", label: "Cooled" },
   { value: "touch_dry", label: "Dry to the touch" },
   { value: "finished", label: "Finished and dry" },
   { value: "packed", label: "Packed" },
@@ -35,9 +35,9 @@ const MEANS: readonly Option<Plan["ready_means"]>[] = [
 const LAST: Record<Plan["ready_means"], string> = {
   out: "tray out of the oven",
   cool: "cooled tray",
-  touch_dry: "piece dry to the touch",
-  finished: "piece finished and dry",
-  packed: "piece packed",
+  touch_dry: "cookie dry to the touch",
+  finished: "cookie finished and dry",
+  packed: "cookie packed",
 };
 
 export function Order() {
@@ -55,7 +55,7 @@ export function Order() {
       <Work dim={dim}>
         <StationHead
           title={`${job.pieces} × ${cutter.name}`}
-          sub={`${format.length(Math.round(cutter.width_mm * 10) / 10)} across, ${format.length(Math.round(plan.oven.thickness_mm * 10) / 10)} thick`}
+          sub={`${format.length(Math.round(cutter.width_mm * 10) / 10)} wide, ${format.length(Math.round(plan.oven.thickness_mm * 10) / 10)} thick`}
         >
           <SaveSvg picture={picture} name={`${cutter.name} ${job.pieces}`} />
         </StationHead>
@@ -70,22 +70,22 @@ export function Order() {
         {cutter.warning ? <p className="caution mt-4">{say(cutter.warning, format)}</p> : null}
       </Work>
       <TicketBox>
-        <Part title="Wanted">
+        <Part title="Ready by">
           <p className="answer">
             <Live value={clock(plan.ready_by)} />
           </p>
           <p className="mb-3 mt-1 text-soft">{longDay(plan.ready_by)}</p>
           <p className="say">
-            <strong>Start {dayClock(day.start_at)}.</strong> It takes {duration(day.total_min)} from the scale
-            to the last {LAST[plan.ready_means]}, {duration(day.hands_min)} of it by hand.
+            <strong>Start {dayClock(day.start_at)}.</strong> {duration(day.total_min)} to the last{" "}
+            {LAST[plan.ready_means]}, {duration(day.hands_min)} hands-on.
           </p>
         </Part>
-        <Part title="The order">
+        <Part title="This job">
           <div className="space-y-3">
-            <TextField label="Job" value={job.name} onSave={(name) => keep({ name })} field="name" />
+            <TextField label="Job name" value={job.name} onSave={(name) => keep({ name })} field="name" />
             <ReadyBy value={job.ready_by} onSave={(ready_by) => keep({ ready_by })} />
             <Choice
-              label="What ready means"
+              label="Ready means"
               value={plan.ready_means}
               options={MEANS.filter(
                 (m) =>
@@ -96,7 +96,7 @@ export function Order() {
               onChange={(ready_means) => change.mutate({ ready_means })}
             />
             <Amount
-              label="Pieces"
+              label="Cookies"
               kind="count"
               value={job.pieces}
               step={1}
@@ -113,7 +113,7 @@ export function Order() {
             )}
             <div>
               <label htmlFor="formula" className="mb-1 block text-fine text-soft">
-                Dough
+                Recipe
               </label>
               <select
                 id="formula"
@@ -132,9 +132,9 @@ export function Order() {
           </div>
         </Part>
         <Lots job={job} />
-        <Part title="What it comes to">
+        <Part title="Dough and trays">
           <Rows>
-            <Row name="One piece">
+            <Row name="Each cookie">
               <Live value={format.mass(plan.dough.piece_g)} />
             </Row>
             <Row name="Dough to mix">
@@ -150,7 +150,7 @@ export function Order() {
               href={at(`/api/jobs/${job.id}/export`)}
               download={`${job.name}.json`}
             >
-              Save the job as a file
+              Save job file
             </a>
           </div>
         </Part>
@@ -192,8 +192,8 @@ function Pieces({
       role="img"
       aria-labelledby="order-title order-desc"
     >
-      <title id="order-title">{`${count} pieces of ${cutter.name}`}</title>
-      <desc id="order-desc">{`One piece is ${format.length(w)} wide, ${format.length(h)} high and ${format.length(thickness)} thick.`}</desc>
+      <title id="order-title">{`${count} × ${cutter.name}`}</title>
+      <desc id="order-desc">{`One cookie is ${format.length(w)} wide, ${format.length(h)} high and ${format.length(thickness)} thick.`}</desc>
       <path
         d={path}
         transform={`translate(${cx} ${cy}) scale(${scale})`}
@@ -241,7 +241,7 @@ function Pieces({
         ))}
         {count > shown ? (
           <text x="0" y="278" fontSize="15" className="soft">
-            {`the first ${shown} of ${count}`}
+            {`first ${shown} of ${count}`}
           </text>
         ) : null}
       </g>

@@ -13,9 +13,9 @@ import { useFormat } from "../../kit/settings";
 import { smaller } from "./photo";
 
 const EDGES = [
-  { value: "outside", label: "The cutter itself" },
-  { value: "inside", label: "A line around it" },
-  { value: "middle", label: "A line along it" },
+  { value: "outside", label: "Cutter" },
+  { value: "inside", label: "Line traced around it" },
+  { value: "middle", label: "Line drawn on its edge" },
 ] as const;
 
 export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
@@ -42,7 +42,7 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
       setCorners(START);
       if (!name) setName(chosen.name.replace(/\.\w+$/, ""));
     } catch {
-      setUnread("The file is no picture that reads: a JPEG, PNG or WebP is needed.");
+      setUnread("Can’t read that file. Use a JPEG, PNG or WebP photo.");
     }
   };
   const moved = (index: number, to: Corner) => {
@@ -66,8 +66,8 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
     <div className="space-y-4">
       {photo ? null : (
         <p>
-          Lay the cutter flat on a sheet of paper, or draw around it with a soft pencil and take it away.
-          Photograph the whole sheet from above, in even light.
+          Lay the cutter flat on a sheet of paper, or trace it in soft pencil. Photograph the whole sheet from
+          above, in even light.
         </p>
       )}
       <FileButton
@@ -75,15 +75,15 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
         accept="image/jpeg,image/png,image/webp"
         onFile={(f) => void take(f)}
       >
-        {photo ? "Another photo" : "Choose a photo"}
+        {photo ? "Choose another photo" : "Choose a photo"}
       </FileButton>
       <Fault text={unread} />
       {photo && !found ? (
         <>
-          <p className="text-soft">Drag the four handles to the paper’s corners, going round.</p>
+          <p className="text-soft">Drag the four handles to the paper’s corners, in order.</p>
           <PaperCorners photo={photo} corners={corners} onMove={moved} />
           <Choice label="Paper" value={paper} options={PAPERS} onChange={(p) => setPaper(p)} />
-          <Choice label="What is to be followed" value={edge} options={EDGES} onChange={(e) => setEdge(e)} />
+          <Choice label="Outline of" value={edge} options={EDGES} onChange={(e) => setEdge(e)} />
           <Fault
             text={
               faultOf(find.error, "photo") ??
@@ -100,7 +100,7 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
               find.mutate({ photo: photo.blob, query: { paper, edge, corners: cornersQuery(corners) } })
             }
           >
-            {find.isPending ? "Looking" : "Find the outline"}
+            {find.isPending ? "Looking…" : "Find the outline"}
           </button>
         </>
       ) : null}
@@ -109,9 +109,7 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
           <Found found={found} />
           <p>
             <span className="answer block text-2xl">{`${format.length(found.width_mm)} × ${format.length(found.height_mm)}`}</span>
-            <span className="text-soft">
-              Measure the cutter. If it is more than a millimetre off, lay the corners again.
-            </span>
+            <span className="text-soft">Measure the cutter. If it’s off, set the corners again.</span>
           </p>
           {found.warning ? (
             <p className="caution">
@@ -139,7 +137,7 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
               checked={pair}
               onChange={(e) => setPair(e.target.checked)}
             />
-            Put its mirror image on the shelf as well
+            Add its mirror image too
           </label>
           <div className="flex flex-wrap gap-2">
             <button
@@ -148,10 +146,10 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
               disabled={add.isPending}
               onClick={() => void keep().catch(() => undefined)}
             >
-              Add it
+              Add cutter
             </button>
             <button type="button" className="btn" onClick={() => find.reset()}>
-              Lay the corners again
+              Set the corners again
             </button>
           </div>
         </>

@@ -131,7 +131,7 @@ function Shapes({ forms, onAdded }: { forms: readonly Shape[]; onAdded(cutter: C
       </div>
       <Fault text={otherFault(add.error, ["name", "width_mm", "height_mm", "letter"])} />
       <button type="submit" className="btn btn-main" disabled={add.isPending || (isLetter && letter === "")}>
-        Add it
+        Add cutter
       </button>
     </form>
   );

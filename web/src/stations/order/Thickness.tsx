@@ -24,7 +24,7 @@ export function Thickness({
   const byEye = free || own === undefined;
   return (
     <div>
-      <p className="mb-1 text-fine text-soft">Thickness, by your guide rods</p>
+      <p className="mb-1 text-fine text-soft">Thickness, by rolling guides</p>
       <Choice
         label="Thickness"
         value={byEye ? BY_EYE : String(own)}
@@ -45,7 +45,7 @@ export function Thickness({
       {byEye ? (
         <Amount
           className="mt-2"
-          label="Thickness by eye"
+          label="Thickness, by eye"
           kind="length"
           value={value}
           step={0.5}

@@ -42,7 +42,7 @@ export function TrueSize({ cutter }: { cutter: Cutter }) {
         {(cutter.holes_mm?.length ?? 0) > 0
           ? `, with ${cutter.holes_mm?.length === 1 ? "a hole" : `${cutter.holes_mm?.length} holes`}`
           : ""}
-        . Hold a ruler to the line: where it measures 100 mm, lay your cutter on the drawing.{" "}
+        . When the line is 100 mm by your ruler, hold your cutter to the drawing.{" "}
         {cutter.warning ? <Says of={cutter.warning} /> : null}
       </figcaption>
     </figure>

@@ -26,6 +26,6 @@ export async function smaller(file: Blob): Promise<Small> {
   const blob = await new Promise<Blob | null>((done) => {
     canvas.toBlob(done, "image/jpeg", 0.9);
   });
-  if (!blob) throw new Error("the picture could not be drawn");
+  if (!blob) throw new Error("Can’t open that picture.");
   return { blob, width, height };
 }

@@ -17,7 +17,10 @@ export function useSizes() {
       try {
         return await readTyped(format, "length", typed);
       } catch (error) {
-        setUnread({ field, text: faultOf(error, "text") ?? otherFault(error, []) ?? "That does not read." });
+        setUnread({
+          field,
+          text: faultOf(error, "text") ?? otherFault(error, []) ?? "Can’t read that size.",
+        });
         return undefined;
       }
     },

@@ -27,7 +27,7 @@ export function BakeCurve({ forecast, oven }: { forecast: Schemas["BakeView"]; o
   const marks = [
     { at: forecast.fat_after_min, word: "starts to spread" },
     { at: forecast.set_after_min, word: "set" },
-    { at: forecast.dull_after_min, word: "dull" },
+    { at: forecast.dull_after_min, word: "loses its shine" },
   ]
     .filter((m): m is { at: number; word: string } => m.at != null && m.at < last)
     .toSorted((a, b) => a.at - b.at);
@@ -75,7 +75,7 @@ export function BakeCurve({ forecast, oven }: { forecast: Schemas["BakeView"]; o
         strokeWidth="2"
       />
       <text x={x(late) - 4} y={TOP + 16} textAnchor="end" fontSize="12.5" className="fill-spruce">
-        practice
+        usual
       </text>
       {(format.units.temperature === "f" ? [100, 200, 300] : [50, 100, 150])
         .map((t) => format.base("temperature", t))

@@ -26,14 +26,14 @@ export function BesidePractice({
   const from = Math.max(0, least - (most - least) * 0.12);
   const x = (v: number) => LEFT + ((v - from) / (most - from)) * (WIDTH - 2 * LEFT);
   const told = (r: Range) =>
-    `${number(r.least, r.most < 10 ? 1 : 0)}–${number(r.most, r.most < 10 ? 1 : 0)} ${unit}`;
+    `${number(r.least, r.most < 10 ? 1 : 0)}–${number(r.most, r.most < 10 ? 1 : 0)}${unit === "%" ? "" : " "}${unit}`;
   return (
     <figure className="my-2">
       <svg
         viewBox={`0 0 ${WIDTH} 30`}
         className="w-full"
         role="img"
-        aria-label={`${name}: forecast ${told(own)}, common practice ${told(practice)}`}
+        aria-label={`${name}: ${told(own)} forecast, usual ${told(practice)}`}
       >
         <path d={`M${LEFT} 11H${WIDTH - LEFT}`} className="stroke-rule" strokeWidth="1" />
         <rect
@@ -56,7 +56,7 @@ export function BesidePractice({
         <span>
           {name}: <span className="num text-ink">{told(own)}</span>
         </span>
-        <span className="text-spruce">practice {told(practice)}</span>
+        <span className="text-spruce">usual {told(practice)}</span>
       </figcaption>
     </figure>
   );

@@ -21,10 +21,10 @@ type Coat = Schemas["CoatView"];
 
 const KINDS: readonly { where: string; kinds: readonly { kind: Finish["kind"]; name: string }[] }[] = [
   {
-    where: "Iced",
+    where: "Icing",
     kinds: [
       { kind: "royal", name: "Royal icing" },
-      { kind: "royal_fresh", name: "with fresh white" },
+      { kind: "royal_fresh", name: "Royal icing, fresh egg white" },
       { kind: "fondant", name: "Fondant" },
       { kind: "buttercream", name: "Buttercream" },
     ],
@@ -32,31 +32,31 @@ const KINDS: readonly { where: string; kinds: readonly { kind: Finish["kind"]; n
   {
     where: "Sugar glaze",
     kinds: [
-      { kind: "water_glaze", name: "Spread" },
-      { kind: "glaze_drizzle", name: "In lines" },
+      { kind: "water_glaze", name: "Sugar glaze" },
+      { kind: "glaze_drizzle", name: "Drizzled" },
       { kind: "glaze_dip", name: "Dipped" },
-      { kind: "spirit_glaze", name: "with spirit" },
+      { kind: "spirit_glaze", name: "With liquor" },
     ],
   },
   {
     where: "Chocolate",
     kinds: [
       { kind: "dip", name: "Dipped" },
-      { kind: "drizzle", name: "In lines" },
+      { kind: "drizzle", name: "Drizzled" },
     ],
   },
   {
     where: "Sugar",
     kinds: [
-      { kind: "coarse_sugar", name: "Coarse, before the bake" },
+      { kind: "coarse_sugar", name: "Coarse, before baking" },
       { kind: "coarse_sugar_after", name: "Coarse, on wet icing" },
-      { kind: "powdered_sugar", name: "Powdered" },
+      { kind: "powdered_sugar", name: "Powdered sugar" },
     ],
   },
   {
-    where: "Filled",
+    where: "Filling",
     kinds: [
-      { kind: "jam_baked", name: "Jam baked in" },
+      { kind: "jam_baked", name: "Jam, baked in" },
       { kind: "jam", name: "Jam sandwich" },
       { kind: "chocolate_filling", name: "Chocolate sandwich" },
       { kind: "icing", name: "Buttercream sandwich" },
@@ -83,16 +83,11 @@ export function FinishPage() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead
-          title="Finish and keep"
-          sub={`${finish.pieces} pieces, ${number(finish.top_cm2, 0)} cm² on top of each`}
-        />
+        <StationHead title="Finish and store" sub={`${finish.pieces} cookies`} />
         <OvenNav jobId={job.id} />
         <Fault text={otherFault(change.error, ["finishes"])} />
         {finish.coats.length === 0 ? (
-          <p className="mb-4 max-w-xl text-lg">
-            They stay plain. Choose what goes on or between, and it is worked out for the whole batch.
-          </p>
+          <p className="mb-4 max-w-xl text-lg">Plain for now. Choose an icing, glaze, sugar or filling.</p>
         ) : null}
         <ol className="space-y-4">
           {finish.coats.map((coat, i) => (
@@ -109,7 +104,7 @@ export function FinishPage() {
         </ol>
         {finishes.length < MOST ? (
           <div className="no-print mt-5">
-            <h3 className="h-part mb-2">{finishes.length === 0 ? "What goes on" : "And more"}</h3>
+            <h3 className="h-part mb-2">{finishes.length === 0 ? "Add a finish" : "Add another finish"}</h3>
             <div className="grid gap-x-4 gap-y-2 sm:grid-cols-[auto_1fr] sm:items-center">
               {KINDS.map(({ where, kinds }) => (
                 <Fragment key={where}>
@@ -140,56 +135,58 @@ export function FinishPage() {
         ) : null}
       </Work>
       <TicketBox>
-        <Part title="Keeps in a tin">
+        <Part title="How long they keep">
           <p className="answer">
             <Live value={days(finish.tin_least_days, finish.tin_most_days)} />
           </p>
           <p className="mb-2 mt-1 text-soft">
-            {finish.in_the_cold ? "in the cold, airtight" : "airtight, cool and dry"}
+            {finish.in_the_cold ? "refrigerated, airtight" : "airtight, cool and dry"}
           </p>
           <Rows>
             <Row name="Frozen, well wrapped">
               {finish.freezer_most_months == null
-                ? "plain only"
+                ? "plain cookies only"
                 : `${number(finish.freezer_least_months ?? 0, 1)}–${number(finish.freezer_most_months, 1)} months`}
             </Row>
-            {finish.coats.length > 0 ? <Row name="To make in all">{format.mass(total)}</Row> : null}
+            {finish.coats.length > 0 ? <Row name="Total to make">{format.mass(total)}</Row> : null}
           </Rows>
           <div className="mt-2">
             <Reasons items={finish.reasons} />
           </div>
         </Part>
-        <Part title="When they are cool">
+        <Part title="When they can be finished">
           <Rows>
-            <Row name="First coat while warm">
+            <Row name="First coat, while warm">
               {cooling?.lifts_after_min == null
                 ? "once they lift off the tray"
                 : `from ${number(cooling.lifts_after_min, 0)}\u00a0min`}
             </Row>
             <Row name="Glaze, chocolate, filling">
               {cooling?.packs_after_min == null
-                ? "cool all through"
+                ? "once cool all the way through"
                 : `after ${number(cooling.packs_after_min, 0)}\u00a0min`}
             </Row>
           </Rows>
           <p className="mt-2 text-fine text-soft">
-            Counted on the tray; on a rack sooner. Cool in one layer, uncovered, in a dry room: packed warm
-            they go soft.
+            Times are on the tray; sooner on a rack. Cool in a single layer, uncovered, in a dry room: packed
+            warm, they soften.
           </p>
         </Part>
         <Part title="Packing">
           <Rows>
-            <Row name="On each other">
-              {finish.packing.on_each_other === 1 ? "one layer" : `up to ${finish.packing.on_each_other}`}
+            <Row name="Cookies in a stack">
+              {finish.packing.on_each_other === 1 ? "single layer" : `up to ${finish.packing.on_each_other}`}
             </Row>
-            <Row name="Papers between">{finish.packing.papers === 0 ? "none" : finish.packing.papers}</Row>
-            <Row name="Packed">
+            <Row name="Parchment pieces between">
+              {finish.packing.papers === 0 ? "none" : finish.packing.papers}
+            </Row>
+            <Row name="Pack">
               {finish.packing.after_min == null
-                ? "when as cool as the room"
+                ? "once at room temperature"
                 : `${duration(finish.packing.after_min)} after the last is done`}
             </Row>
             {finish.packing.one_layer_after_min == null ? null : (
-              <Row name="In one layer, with a fan">{`after ${duration(finish.packing.one_layer_after_min)}`}</Row>
+              <Row name="In a single layer, with a fan">{`after ${duration(finish.packing.one_layer_after_min)}`}</Row>
             )}
           </Rows>
           <p className="mt-2 text-fine text-soft">
@@ -197,20 +194,22 @@ export function FinishPage() {
           </p>
         </Part>
         {finish.spirit ? (
-          <Part title="Spirit">
-            <p className="say">{`A piece is mixed with ${number(finish.spirit.mixed_g, 2)}\u00a0g of alcohol; ${finish.spirit.left_least_g === finish.spirit.left_most_g ? `${number(finish.spirit.left_least_g, 2)}\u00a0g is` : `${number(finish.spirit.left_least_g, 2)} to ${number(finish.spirit.left_most_g, 2)}\u00a0g are`} left.`}</p>
+          <Part title="Alcohol">
+            <p className="say">{`${number(finish.spirit.mixed_g, 2)}\u00a0g of alcohol mixed in per cookie, ${finish.spirit.left_least_g === finish.spirit.left_most_g ? number(finish.spirit.left_least_g, 2) : `${number(finish.spirit.left_least_g, 2)} to ${number(finish.spirit.left_most_g, 2)}`}\u00a0g left.`}</p>
             <p className="mt-2 text-fine text-soft">
               <Says of={finish.spirit.reason} />
             </p>
           </Part>
         ) : null}
-        <Part title="Mind">
+        <Part title="Labels and local rules">
           <p className="caution mb-2">
             {plan.dough.allergens.length === 0
-              ? "On the label: what goes on counts as much as what is in them."
-              : `On the label: ${plan.dough.allergens.join(", ")}, and what goes on counts as much as what is in them.`}
+              ? "Label: list what’s in the icing and filling, too."
+              : `Label: ${plan.dough.allergens.join(", ")}. Add what’s in the icing and filling.`}
           </p>
-          <p className="caution">For sale, local rules on labels, kitchens and shelf life decide.</p>
+          <p className="caution">
+            If you sell them, local rules on labels, kitchens and shelf life come first.
+          </p>
         </Part>
       </TicketBox>
     </>
@@ -260,7 +259,7 @@ function CoatCard({
           <span className="block font-head text-3xl font-bold">
             <Live value={format.mass(Math.ceil(coat.total_g))} />
           </span>
-          <span className="text-fine text-soft">{`${format.mass(coat.each_g)} ${between ? "between two" : "on each"}, ${coat.count} ${between ? "pairs" : coat.count < all ? `of ${all} pieces` : "pieces"}`}</span>
+          <span className="text-fine text-soft">{`${format.mass(coat.each_g)} ${between ? "per pair" : "each"}, ${coat.count} ${between ? "pairs" : coat.count < all ? `of ${all} cookies` : "cookies"}`}</span>
         </p>
         <dl>
           {coat.parts.map((p) => (
@@ -276,8 +275,7 @@ function CoatCard({
             <li key={u.name}>
               <span className="num font-semibold">{format.mass(Math.round(u.mass_g))}</span> {u.name},{" "}
               {u.right_when}
-              {u.thinner_g >= 0.05 ? `, with ${format.mass(Math.round(u.thinner_g * 10) / 10)} of water` : ""}
-              .
+              {u.thinner_g >= 0.05 ? `, with ${format.mass(Math.round(u.thinner_g * 10) / 10)} water` : ""}.
             </li>
           ))}
         </ul>
@@ -286,8 +284,8 @@ function CoatCard({
         <ul className="mt-3 space-y-1">
           {coat.colours.map((c) => (
             <li key={c.name}>
-              <span className="num font-semibold">{format.mass(Math.round(c.mass_g))}</span> {c.name}:{" "}
-              {format.mass(c.paste_g)} of paste to begin with.
+              <span className="num font-semibold">{format.mass(Math.round(c.mass_g))}</span> {c.name}: start
+              with {format.mass(c.paste_g)} color paste
             </li>
           ))}
         </ul>
@@ -295,14 +293,14 @@ function CoatCard({
       {coat.dry_min > 0 ? (
         <p className="mt-3">
           {coat.touch_min < coat.dry_min
-            ? `Dry to the touch after ${duration(coat.touch_min)}, through after ${duration(coat.dry_min)}.`
-            : `Set after ${duration(coat.dry_min)}.`}
+            ? `Dry to the touch in ${duration(coat.touch_min)}, all the way in ${duration(coat.dry_min)}.`
+            : `Set in ${duration(coat.dry_min)}.`}
         </p>
       ) : null}
       {finish ? (
         <div className="no-print mt-3 grid max-w-md grid-cols-2 gap-3">
           <Amount
-            label={`On so many of ${all}`}
+            label={`How many of ${all}`}
             kind="count"
             step={1}
             value={finish.pieces ?? all}
@@ -311,7 +309,7 @@ function CoatCard({
           />
           {finish.sugar_parts == null ? null : (
             <Amount
-              label="Parts of sugar to one"
+              label="Sugar to 1 part liquid"
               kind="ratio"
               step={0.5}
               value={finish.sugar_parts}
@@ -321,7 +319,7 @@ function CoatCard({
           )}
           {finish.part_percent == null ? null : (
             <Amount
-              label="Of each piece"
+              label="Share of each cookie"
               kind="percent"
               step={5}
               value={finish.part_percent}
@@ -331,7 +329,7 @@ function CoatCard({
           )}
           {finish.film_mm == null ? null : (
             <Amount
-              label="As thick as"
+              label="Coat thickness"
               kind="length"
               step={0.1}
               value={finish.film_mm}
@@ -341,7 +339,7 @@ function CoatCard({
           )}
           {finish.layer_mm == null ? null : (
             <Amount
-              label="Spread"
+              label="Filling thickness"
               kind="length"
               step={0.5}
               value={finish.layer_mm}
@@ -351,7 +349,7 @@ function CoatCard({
           )}
           {finish.each_g == null ? null : (
             <Amount
-              label="In each"
+              label="Per cookie"
               kind="mass"
               step={0.5}
               value={finish.each_g}

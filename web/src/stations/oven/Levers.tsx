@@ -12,10 +12,10 @@ import { useFormat } from "../../kit/settings";
 import { OvenNav } from "./OvenNav";
 
 const GROUPS: readonly { key: Lever["group"]; name: string }[] = [
-  { key: "cold", name: "How cold they go in" },
+  { key: "cold", name: "Temperature going in" },
   { key: "oven", name: "Oven and tray" },
   { key: "shape", name: "Size" },
-  { key: "dough", name: "The dough" },
+  { key: "dough", name: "Dough" },
 ];
 const MOST_PINNED = 3;
 const LETTERS = "ABC";
@@ -61,22 +61,22 @@ export function Levers() {
     <>
       <Work dim={dim}>
         <StationHead
-          title="What would change it"
+          title="What changes the bake"
           sub={
             board.done
               ? `${board.levers.length} changes, one step each`
-              : `${board.levers.length} of ${board.of || "…"} told`
+              : `${board.levers.length} of ${board.of || "…"} worked out`
           }
         />
         <OvenNav jobId={job.id} />
         <Fault text={otherFault(board.trouble, [])} />
-        <table className="w-full border-collapse" aria-label="Changes and what comes of them">
+        <table className="w-full border-collapse" aria-label="Changes and what they do">
           <thead>
             <tr className="text-left text-fine text-soft">
               <th className="py-1 font-semibold">Change</th>
-              <th className="w-[24%] font-semibold">Grows all round</th>
+              <th className="w-[24%] font-semibold">Growth all around</th>
               <th className="w-[20%] font-semibold">Time</th>
-              <th className="w-[20%] font-semibold">Colour, same time</th>
+              <th className="w-[20%] font-semibold">Color, same time</th>
             </tr>
           </thead>
           {GROUPS.map((g) => {
@@ -136,7 +136,7 @@ export function Levers() {
                         </>
                       ) : (
                         <td colSpan={3} className="text-fine text-soft">
-                          beyond what the forecast knows
+                          no forecast
                         </td>
                       )}
                     </tr>
@@ -150,13 +150,11 @@ export function Levers() {
       <TicketBox>
         <Part title="As planned">
           <p className="answer">{number(forecast.bake_min, 1)}&nbsp;min</p>
-          <p className="mt-1 text-soft">{`grows ${format.length(Math.round(forecast.growth_mm * 10) / 10)} all round, ${number(forecast.across_percent, 1)}\u00a0% across it; ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} high`}</p>
+          <p className="mt-1 text-soft">{`Grows ${format.length(Math.round(forecast.growth_mm * 10) / 10)} all around (${number(forecast.across_percent, 1)}%), ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} thick`}</p>
         </Part>
         <Part title="Side by side">
           {chosen.length === 0 ? (
-            <p className="text-fine text-soft">
-              Pin up to three changes to see their pieces beside the one as planned.
-            </p>
+            <p className="text-fine text-soft">Pin up to three changes to compare them.</p>
           ) : null}
           <Beside
             plan={plan}
@@ -175,12 +173,12 @@ export function Levers() {
               rim={l.rim_screen ?? forecast.rim_screen}
             />
           ))}
-          <p className="mt-2 text-fine text-soft">Dashed: as cut. Colours after the time as planned.</p>
+          <p className="mt-2 text-fine text-soft">Dashed: cut size. Colors at the planned time.</p>
         </Part>
-        <Part title="How to read it">
+        <Part title="Why?">
           <p className="text-fine text-soft">
-            Each bar is one change of one step, all else as planned, baked to its own end. Two together do not
-            do what each does alone: make one, then look again.
+            Each bar is one change of one step, the rest as planned, baked until done. Changes don’t simply
+            add up: make one, then look again.
           </p>
         </Part>
       </TicketBox>
@@ -192,11 +190,10 @@ function Nothing() {
   const { job, dim } = useJobContext();
   return (
     <Work dim={dim}>
-      <StationHead title="What would change it" />
+      <StationHead title="What changes the bake" />
       <OvenNav jobId={job.id} />
       <p className="max-w-xl text-lg">
-        The forecast does not reach this bake, so there is nothing to compare. The Forecast view says what is
-        out of its range.
+        No forecast for this bake, so nothing to compare. See Forecast for what’s out of range.
       </p>
     </Work>
   );
@@ -205,7 +202,7 @@ function Nothing() {
 /** More or less growth, in the units shown; what no ruler shows is told in words. */
 const grows = (mm: number, format: Format): string =>
   Math.abs(mm) < 0.05
-    ? `a touch ${mm < 0 ? "less" : "more"}`
+    ? `slightly ${mm < 0 ? "less" : "more"}`
     : `${mm < 0 ? "\u2212" : "+"}${format.length(Math.abs(mm))}`;
 
 function signed(v: number, places: number): string {
@@ -269,7 +266,7 @@ function Beside({
         width="104"
         height={(104 * h) / w}
         role="img"
-        aria-label={`${name}: grows ${format.length(Math.round(g * 10) / 10)} all round`}
+        aria-label={`${name}: grows ${format.length(Math.round(g * 10) / 10)} all around`}
         className="shrink-0"
       >
         <path d={path} fill={rim} stroke={rim} strokeWidth={2 * g} strokeLinejoin="round" />

@@ -52,8 +52,8 @@ export function Oven() {
     <>
       <Work dim={dim}>
         <StationHead
-          title={forecast ? `Done after ${number(oven.bake_about_min, 0)}\u00a0min` : "In the oven"}
-          sub={`at ${format.oven(oven.oven_c)}${forecast ? `, from ${format.temperature(forecast.start_c, 0)} pieces` : ""}`}
+          title={forecast ? `Done in ${number(oven.bake_about_min, 0)}\u00a0min` : "Bake time"}
+          sub={`at ${format.oven(oven.oven_c)}${forecast ? `, cookies in at ${format.temperature(forecast.start_c, 0)}` : ""}`}
         >
           <SaveSvg picture={picture} name={`${job.name} baked`} />
         </StationHead>
@@ -62,7 +62,7 @@ export function Oven() {
           <>
             <PieceDrawing picture={picture} plan={plan} forecast={forecast} parts={parts} />
             {parts.length > 0 ? (
-              <ol className="mt-2 space-y-1" aria-label="Parts that bake ahead">
+              <ol className="mt-2 space-y-1" aria-label="Parts that bake faster">
                 {parts.map((p, i) => (
                   <li key={p.sentence.text} className="flex gap-2">
                     <span
@@ -76,23 +76,21 @@ export function Oven() {
                 ))}
               </ol>
             ) : null}
-            <h3 className="h-part mb-1 mt-4">In its time</h3>
+            <h3 className="h-part mb-1 mt-4">Minute by minute</h3>
             <BakeCurve forecast={forecast} oven={oven} />
           </>
         ) : (
           <p className="my-6 max-w-xl text-lg">
             {oven.cover_pot ? (
-              "A covered pot stands in for the oven, and of it nothing is forecast. What is said here is common practice, about twice an oven’s time: look often."
+              "No forecast for a covered pot. Usual time: about twice an oven’s. Look often."
             ) : (
-              <>
-                The forecast does not reach this bake. {oven.warnings[0] ? say(oven.warnings[0], format) : ""}
-              </>
+              <>No forecast for this bake. {oven.warnings[0] ? say(oven.warnings[0], format) : ""}</>
             )}
           </p>
         )}
       </Work>
       <TicketBox>
-        <Part title="In the oven">
+        <Part title="Bake time">
           <p className="answer">
             <Live value={`about ${number(oven.bake_about_min, 0)}\u00a0min`} />
           </p>
@@ -105,7 +103,7 @@ export function Oven() {
           </p>
           {forecast ? (
             <BesidePractice
-              name="Nine of ten bakes"
+              name="9 in 10 bakes"
               unit="min"
               own={{ least: oven.bake_least_min, most: oven.bake_most_min }}
               at={oven.bake_about_min}
@@ -114,13 +112,13 @@ export function Oven() {
           ) : null}
           {oven.recipe ? <p className="say mt-3">{say(oven.recipe, format)}</p> : null}
           <p className="say mt-3">
-            {say(oven.look_for, format)} It is soft then; leave it {number(oven.cool_on_tray_min, 0)}&nbsp;min
-            on the tray.
+            {say(oven.look_for, format)} Leave them on the tray {number(oven.cool_on_tray_min, 0)}&nbsp;min:
+            they’re soft at first.
           </p>
         </Part>
-        <Part title="Baked until">
+        <Part title="Bake until">
           <Choice
-            label="Baked until"
+            label="Bake until"
             value={job.bake_end ?? "just_golden"}
             options={ENDS}
             onChange={(bake_end) => change.mutate({ bake_end })}
@@ -129,7 +127,7 @@ export function Oven() {
         <Part title="Oven and tray">
           <div className="space-y-3">
             <Amount
-              label="Set to"
+              label="Oven set to"
               kind="oven"
               value={job.oven_c}
               step={5}
@@ -141,7 +139,9 @@ export function Oven() {
                 <Amount
                   className="flex-1"
                   label={
-                    job.goes_in_c == null ? "Pieces go in at, by their chill" : "Pieces go in at, as measured"
+                    job.goes_in_c == null
+                      ? "Cookies go in at (from the chill)"
+                      : "Cookies go in at (measured)"
                   }
                   kind="temperature"
                   value={job.goes_in_c ?? Math.round(forecast.start_c * 10) / 10}
@@ -150,26 +150,26 @@ export function Oven() {
                 />
                 {job.goes_in_c == null ? null : (
                   <button type="button" className="btn" onClick={() => change.mutate({ goes_in_c: null })}>
-                    As chilled
+                    Use the chill
                   </button>
                 )}
               </div>
             ) : null}
             {kitchen.data && !oven.cover_pot ? (
               <Choice
-                label="Heat"
+                label="Oven mode"
                 value={kitchen.data.oven_fan ? "fan" : "still"}
                 options={[
-                  { value: "still", label: "Top and bottom" },
-                  { value: "fan", label: "Fan" },
+                  { value: "still", label: "Conventional" },
+                  { value: "fan", label: "Fan (convection)" },
                 ]}
                 onChange={(v) => changeKitchen.mutate({ oven_fan: v === "fan" })}
               />
             ) : null}
             <div>
-              <span className="mb-1 block text-fine text-soft">Under the pieces</span>
+              <span className="mb-1 block text-fine text-soft">Under the cookies</span>
               <Choice
-                label="Under the pieces"
+                label="Under the cookies"
                 value={job.liner ?? "parchment"}
                 options={LINERS}
                 onChange={(liner) => change.mutate({ liner })}
@@ -177,7 +177,7 @@ export function Oven() {
             </div>
             {kitchen.data && !oven.cover_pot ? (
               <Amount
-                label={`Thermometer in it, at ${format.oven(job.oven_c)}`}
+                label={`Thermometer reads, oven set to ${format.oven(job.oven_c)}`}
                 kind="temperature"
                 value={here?.read_c ?? job.oven_c}
                 step={1}
@@ -195,15 +195,15 @@ export function Oven() {
             <p className="text-fine text-soft">
               {readings.length === 0
                 ? "Put a thermometer in your oven and this range shrinks."
-                : `Measured at ${readings.map((r) => format.oven(r.set_c)).join(", ")}; between settings straight lines are drawn.`}{" "}
-              <Link to="/kitchen/oven">Test and set up your oven</Link>: thermometer, hot spots, door.
+                : `Measured at ${readings.map((r) => format.oven(r.set_c)).join(", ")}`}{" "}
+              <Link to="/kitchen/oven">Test your oven</Link>: thermometer, hot spots, door.
             </p>
             <Fault text={otherFault(change.error, ["oven_c"]) ?? otherFault(changeKitchen.error, [])} />
           </div>
         </Part>
-        <Part title="What comes out">
+        <Part title="How they come out">
           <Rows>
-            <Row name="Grows all round">
+            <Row name="Growth all around">
               <Live
                 value={format.lengths(
                   Math.round(oven.growth_least_mm * 10) / 10,
@@ -211,12 +211,12 @@ export function Oven() {
                 )}
               />
             </Row>
-            <Row name="Across this piece">
+            <Row name="Spread of this cookie">
               <Live
-                value={`${number(oven.spread_least_percent, 1)}–${number(oven.spread_most_percent, 1)}\u00a0%`}
+                value={`${number(oven.spread_least_percent, 1)}–${number(oven.spread_most_percent, 1)}%`}
               />
             </Row>
-            <Row name="Across, baked">
+            <Row name="Baked width">
               <Live
                 value={format.lengths(
                   Math.round(oven.baked_width_least_mm * 10) / 10,
@@ -226,7 +226,7 @@ export function Oven() {
             </Row>
             {forecast ? (
               <>
-                <Row name="Height, cut → baked">
+                <Row name="Thickness, cut → baked">
                   <Live
                     value={`${format.length(Math.round(oven.thickness_mm * 10) / 10)} → ${format.length(Math.round(forecast.thickness_mm * 10) / 10)}`}
                   />
@@ -234,21 +234,21 @@ export function Oven() {
                 <Row name="Density, baked">
                   <Live value={`${number(forecast.density_kg_m3 / 1000, 2, 2)}\u00a0g/cm³`} />
                 </Row>
-                <Row name="Middle as it comes out">
+                <Row name="Middle when it comes out">
                   <Live value={format.temperature(forecast.core_c, 0)} />
                 </Row>
-                <Row name="Lighter by">
-                  <Live value={`${number(forecast.loss_percent, 1)}\u00a0%`} />
+                <Row name="Weight lost in baking">
+                  <Live value={`${number(forecast.loss_percent, 1)}%`} />
                 </Row>
-                <Row name="Edges against the middle">
-                  <Live value={`${forecast.rim_apart_seen ? "clearly darker" : "hardly darker"}`} />
+                <Row name="Edges vs. middle">
+                  <Live value={`${forecast.rim_apart_seen ? "clearly darker" : "barely darker"}`} />
                 </Row>
               </>
             ) : null}
           </Rows>
           {forecast ? (
             <BesidePractice
-              name="Baked so, a round of this dough spreads"
+              name="Spread of a plain round"
               unit="%"
               own={{ least: oven.round_spread_least_percent, most: oven.round_spread_most_percent }}
               at={forecast.spread_percent}
@@ -260,8 +260,8 @@ export function Oven() {
           ) : null}
           <p className="mb-2 mt-3 rounded-lg bg-cold-pale px-3 py-2 text-fine text-ink">
             {forecast
-              ? "A forecast that was fitted to common practice; no measured bake stands behind it, so its bands are wide. Your own records in the Ledger tell more."
-              : "These are ranges of common practice, not a forecast for your oven."}
+              ? "Based on usual bakes, none of them measured, so the range is wide. Record yours in the Ledger."
+              : "Usual ranges, not a forecast for your oven."}
           </p>
           <Reasons items={oven.reasons} />
           {oven.warnings.map((w) => (
@@ -270,8 +270,8 @@ export function Oven() {
             </p>
           ))}
           <p className="caution mt-3">
-            Every oven differs: look early. Oven gloves; hot trays away from children. Raw dough with egg or
-            flour is not for tasting.
+            Every oven differs: look early. Wear oven mitts. Keep hot trays away from children. Don’t taste
+            raw dough with flour or egg in it.
           </p>
         </Part>
         <NextStep station="oven" />

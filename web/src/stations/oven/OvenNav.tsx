@@ -5,10 +5,10 @@ import { SubNav } from "../../kit/SubNav";
 
 const VIEWS = [
   { path: "", name: "Forecast" },
-  { path: "/levers", name: "What would change it" },
+  { path: "/levers", name: "What changes it" },
   { path: "/tray", name: "On the tray" },
-  { path: "/sheet", name: "Bake sheet" },
-  { path: "/finish", name: "Finish and keep" },
+  { path: "/sheet", name: "Oven card" },
+  { path: "/finish", name: "Finish and store" },
 ] as const;
 
 export function OvenStation() {
@@ -16,5 +16,5 @@ export function OvenStation() {
 }
 
 export function OvenNav({ jobId }: { jobId: number }) {
-  return <SubNav label="Views of the oven" base={`/jobs/${jobId}/oven`} views={VIEWS} />;
+  return <SubNav label="Oven views" base={`/jobs/${jobId}/oven`} views={VIEWS} />;
 }

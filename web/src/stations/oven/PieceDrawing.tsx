@@ -42,9 +42,9 @@ export function PieceDrawing({
   const side = top + 34;
   const half = (w: number, h: number) => domed(w * scale, h * scale, forecast.profile);
   const colours = [
-    ["rim", forecast.rim_screen, forecast.rim_word],
+    ["edge", forecast.rim_screen, forecast.rim_word],
     ["middle", forecast.middle_screen, forecast.middle_word],
-    ["underside", forecast.under_screen, forecast.under_word],
+    ["bottom", forecast.under_screen, forecast.under_word],
   ] as const;
   const x = narrow ? 10 : width * 0.58;
   const y = narrow ? side + tall + 44 : 22;
@@ -57,10 +57,10 @@ export function PieceDrawing({
       role="img"
       aria-labelledby={`${id}-title ${id}-desc`}
     >
-      <title id={`${id}-title`}>{`A ${cutter.name.toLowerCase()} as cut and as baked`}</title>
+      <title id={`${id}-title`}>{`${cutter.name.toLowerCase()}, cut and baked`}</title>
       <desc
         id={`${id}-desc`}
-      >{`It grows ${format.length(Math.round(grown * 10) / 10)} all round, from ${format.length(Math.round(oven.thickness_mm * 10) / 10)} to ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} thick. ${colours.map(([where, , word]) => `${where}: ${word}`).join(", ")}.`}</desc>
+      >{`Grows ${format.length(Math.round(grown * 10) / 10)} all around; ${format.length(Math.round(oven.thickness_mm * 10) / 10)} thick when cut, ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} baked. ${colours.map(([where, , word]) => `${where}: ${word}`).join(", ")}.`}</desc>
       <g transform={`translate(${cx} ${top / 2 + 4}) scale(${scale})`} strokeLinejoin="round">
         <path
           d={path}
@@ -119,7 +119,7 @@ export function PieceDrawing({
         }),
       )}
       <text x={cx} y={top + 16} textAnchor="middle" fontSize="14" className="soft">
-        {`dashed: as cut, ${format.length(Math.round(cutter.width_mm * 10) / 10)} across`}
+        {`dashed: cut size, ${format.length(Math.round(cutter.width_mm * 10) / 10)} wide`}
       </text>
       <g transform={`translate(${cx} ${side + tall})`}>
         <path d={half(span, forecast.thickness_mm)} fill={forecast.rim_screen} className="slides" />
@@ -139,7 +139,7 @@ export function PieceDrawing({
         />
       </g>
       <text x={cx} y={side + tall + 22} textAnchor="middle" fontSize="14" className="soft">
-        {`${format.length(Math.round(oven.thickness_mm * 10) / 10)} as cut, ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} baked, ${forecast.profile}`}
+        {`${format.length(Math.round(oven.thickness_mm * 10) / 10)} cut, ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} baked, ${forecast.profile}`}
       </text>
       <g transform={`translate(${x} ${y})`}>
         {colours.map(([where, c, word], i) => (

@@ -37,9 +37,9 @@ export function stacked(
 export function TimesStrip({ times, others }: { times: Times; others: readonly OtherSize[] }) {
   const width = usePictureWidth();
   const rows = [
-    { name: "as they lie", minutes: times.pieces.map((p) => p.done_min) },
+    { name: "not turned", minutes: times.pieces.map((p) => p.done_min) },
     ...(times.mapped
-      ? [{ name: "turned half way", minutes: times.pieces.map((p) => p.done_turned_min) }]
+      ? [{ name: "turned halfway", minutes: times.pieces.map((p) => p.done_turned_min) }]
       : []),
   ];
   const all = [
@@ -85,7 +85,7 @@ export function TimesStrip({ times, others }: { times: Times; others: readonly O
         className="fill-pale"
       />
       <text x={x(times.first_min) + 6} y={24} fontSize="14" className="fill-on-pale">
-        one time will do
+        one timer is enough
       </text>
       {x.ticks.map((m) => (
         <g key={m}>
@@ -133,7 +133,7 @@ export function TimesStrip({ times, others }: { times: Times; others: readonly O
               y={at + 5}
               textAnchor={onRight ? "end" : "start"}
               fontSize="14"
-            >{`${o.name}, ${number(o.bake_min, 1)}${o.shares ? "" : ": a tray of its own"}`}</text>
+            >{`${o.name}, ${number(o.bake_min, 1)}${o.shares ? "" : ": own tray"}`}</text>
           </g>
         );
       })}

@@ -36,8 +36,8 @@ export function TrayDrawing({
       role="img"
       aria-labelledby="tray-title tray-desc"
     >
-      <title id="tray-title">{`A tray of ${shown} pieces`}</title>
-      <desc id="tray-desc">{`Usable ${format.length(width_mm)} by ${format.length(length_mm)}, ${format.length(trays.gap_mm)} between pieces as cut.`}</desc>
+      <title id="tray-title">{`A tray of ${shown} cookies`}</title>
+      <desc id="tray-desc">{`Usable area ${format.length(width_mm)} by ${format.length(length_mm)}; gap ${format.length(trays.gap_mm)} as cut.`}</desc>
       <Ruler width_mm={length_mm} height_mm={width_mm} scale={scale} system={format.ruler} />
       <rect
         x="-7"

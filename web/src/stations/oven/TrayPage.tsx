@@ -42,7 +42,7 @@ export function TrayPage() {
     <>
       <Work dim={dim}>
         <StationHead
-          title={trays.fill.length === 1 ? "One tray" : `${trays.fill.length} trays`}
+          title={trays.fill.length === 1 ? "1 tray" : `${trays.fill.length} trays`}
           sub={
             trays.fill.length === 1
               ? `of ${last}`
@@ -50,7 +50,7 @@ export function TrayPage() {
           }
         >
           <Choice
-            label="Pieces as"
+            label="Show cookies"
             value={show as "baked" | "cut" | "done"}
             options={[
               { value: "cut", label: "As cut" },
@@ -71,33 +71,32 @@ export function TrayPage() {
         <p className="mt-2 text-fine text-soft">
           A full tray to scale.{" "}
           {baked
-            ? "Dark: as cut. Pale border: the most it is likely to grow."
+            ? "Dark: cut size. Pale border: most growth likely."
             : show === "done"
-              ? "On each piece its minutes; striped: need longer than one timer gives."
+              ? "Striped: needs longer than the timer."
               : "As cut."}{" "}
-          {format.length(Math.round(trays.gap_mm))} is kept between pieces
-          {trays.rounds > 1 ? `; you use each tray ${trays.rounds} times` : ""}. They are laid by hand at{" "}
+          Gap {format.length(Math.round(trays.gap_mm))}
+          {trays.rounds > 1 ? `; you use each tray ${trays.rounds} times` : ""}. Move cookies by hand in{" "}
           <Link to={`/jobs/${job.id}/shape/trays`}>Shape, Trays</Link>.
         </p>
         {times ? (
           <>
-            <h3 className="h-part mb-1 mt-5">When they are done</h3>
+            <h3 className="h-part mb-1 mt-5">When they’re done</h3>
             <TimesStrip times={times} others={otherSizes(together, job.id)} />
             <p className="mt-1 text-fine text-soft">
               {times.measured ? (
-                "By the thickness read on the sheet, laid in the order of the cut."
+                "From the thickness you measured, laid out in the order they’re cut."
               ) : (
                 <>
-                  All as thick as wanted: <Link to={`/jobs/${job.id}/shape/even`}>read the sheet</Link> and
-                  the thin ones are told apart.
+                  Assumes even thickness. <Link to={`/jobs/${job.id}/shape/even`}>Measure the sheet</Link> to
+                  find the thin ones.
                 </>
               )}{" "}
               {times.mapped ? (
-                "By the oven’s map of hot places."
+                "From your oven’s map of hot spots."
               ) : (
                 <>
-                  The oven has no map yet: <Link to="/kitchen/oven">bread or sugar on the rack</Link> makes
-                  one.
+                  No map of hot spots yet. <Link to="/kitchen/oven">Make one with bread or sugar</Link>.
                 </>
               )}
             </p>
@@ -116,7 +115,7 @@ export function TrayPage() {
           </ol>
         </Part>
         {times ? (
-          <Part title="One time for all">
+          <Part title="Is one timer enough?">
             <p className="answer">
               {times.last_min - times.first_min < 0.05
                 ? `${number(times.first_min, 1, 1)}\u00a0min`
@@ -131,9 +130,9 @@ export function TrayPage() {
             </div>
           </Part>
         ) : null}
-        <Part title="Room to grow">
+        <Part title="Room to spread">
           <Rows>
-            <Row name="Grows all round by">
+            <Row name="Growth all around">
               <Live
                 value={format.lengths(
                   Math.round(oven.growth_least_mm * 10) / 10,
@@ -141,12 +140,12 @@ export function TrayPage() {
                 )}
               />
             </Row>
-            <Row name="Across, cut">{format.length(Math.round(oven.cut_width_mm * 10) / 10)}</Row>
+            <Row name="Cut width">{format.length(Math.round(oven.cut_width_mm * 10) / 10)}</Row>
           </Rows>
           {kitchen.data ? (
             <div className="mt-3">
               <Amount
-                label="Least gap on the tray"
+                label="Minimum gap on the tray"
                 kind="length"
                 value={kitchen.data.least_gap_mm}
                 field="least_gap_mm"
@@ -155,8 +154,7 @@ export function TrayPage() {
             </div>
           ) : null}
           <p className="mt-3 text-fine text-soft">
-            One size to a tray; lots within {number(oven.one_class_percent, 0)}&nbsp;% of each other’s time
-            may share one.
+            One size per tray. Items within {number(oven.one_class_percent, 0)}% of the same time can share.
           </p>
         </Part>
       </TicketBox>

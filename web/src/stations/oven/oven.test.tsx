@@ -64,7 +64,7 @@ const PLAN = {
     look_after_min: 7,
     look_for: "Done when the rim is golden.",
     cool_on_tray_min: 8,
-    warnings: ["So thin a piece goes from golden to brown within a minute: stand by it."],
+    warnings: ["So thin a piece goes from golden to brown within a minute: tay by the oven."],
     forecast: FORECAST,
   },
   clock: {
@@ -173,7 +173,7 @@ describe("the board of levers", () => {
     const rows = screen.getAllByRole("row").filter((r) => r.textContent?.includes("lever "));
     expect(rows.map((r) => r.textContent)).toEqual([
       "lever 0−0.6\u00a0mm−1.3\u00a0mindarker",
-      "lever 1beyond what the forecast knows",
+      "lever 1no forecast",
     ]);
   });
 
@@ -200,10 +200,10 @@ describe("the board of levers", () => {
     for (const n of [2, 0, 1, 3])
       await user.click(screen.getByRole("button", { name: new RegExp(`lever ${n}$`) }));
     expect(screen.getAllByRole("img").map((i) => i.getAttribute("aria-label"))).toEqual([
-      "As planned: grows 2.4\u00a0mm all round",
-      "A: lever 2: grows 5\u00a0mm all round",
-      "B: lever 0: grows 3\u00a0mm all round",
-      "C: lever 1: grows 4\u00a0mm all round",
+      "As planned: grows 2.4\u00a0mm all around",
+      "A: lever 2: grows 5\u00a0mm all around",
+      "B: lever 0: grows 3\u00a0mm all around",
+      "C: lever 1: grows 4\u00a0mm all around",
     ]);
     await user.click(screen.getByRole("button", { name: /lever 2$/ }));
     expect(screen.getAllByRole("img")).toHaveLength(3);
@@ -212,12 +212,12 @@ describe("the board of levers", () => {
   it("says so where there is no forecast to compare with", () => {
     const fetched = vi.spyOn(globalThis, "fetch").mockResolvedValue(streamed([]));
     show(<Levers />, { ...PLAN, oven: { ...PLAN.oven, forecast: null } } as Plan);
-    expect(screen.getByText(/The forecast does not reach this bake/)).toBeTruthy();
+    expect(screen.getByText(/No forecast for this bake/)).toBeTruthy();
     expect(fetched).not.toHaveBeenCalled();
   });
 });
 
-describe("the bake sheet", () => {
+describe("the oven card", () => {
   it("says for each tray when it goes in, when to look, when it is out and racked", () => {
     show(<BakeSheet />);
     const rows = screen
@@ -225,12 +225,12 @@ describe("the bake sheet", () => {
       .slice(1)
       .map((r) => [...r.querySelectorAll("td")].map((d) => d.textContent));
     expect(rows).toEqual([
-      ["1: 12", "13:30", "13:37", "13:38–13:41", "13:49"],
-      ["2: 5", "13:41", "13:48", "13:49–13:52", "14:00"],
+      ["1: 12 cookies", "13:30", "13:37", "13:38–13:41", "13:49"],
+      ["2: 5 cookies", "13:41", "13:48", "13:49–13:52", "14:00"],
     ]);
     expect(screen.getByText("13:10")).toBeTruthy();
     expect(screen.getByText("Done when the rim is golden.")).toBeTruthy();
-    expect(screen.getByText(/stand by it/)).toBeTruthy();
+    expect(screen.getByText(/tay by the oven/)).toBeTruthy();
   });
 });
 
@@ -244,11 +244,11 @@ describe("the finish", () => {
       { name: "water", mass_g: 8.8 },
     ],
     count: 17,
-    when: "When they are cool.",
+    when: "When cool",
     reason: "0.5 mm over 29 cm².",
     cautions: ["Usual are 6 to 8 parts."],
     uses: [
-      { name: "for the line", right_when: "stiff enough to stand", mass_g: 20, thinner_g: 0 },
+      { name: "for the outline", right_when: "stiff enough to stand", mass_g: 20, thinner_g: 0 },
       { name: "for the flood", right_when: "thinned", mass_g: 50.1, thinner_g: 1.2 },
     ],
     colours: [{ name: "red", mass_g: 21, paste_g: 0.2 }],
@@ -279,7 +279,7 @@ describe("the finish", () => {
       mixed_g: 0.03,
       left_least_g: 0.012,
       left_most_g: 0.03,
-      reason: "Spirits do not bake off completely.",
+      reason: "Alcohol doesn’t bake off completely.",
     },
   };
   const plan = { ...PLAN, dough: { allergens: ["milk", "wheat"] }, finish: FINISH } as unknown as Plan;
@@ -288,20 +288,20 @@ describe("the finish", () => {
     show(<FinishPage />, plan);
     expect(screen.getByRole("heading", { name: "Water glaze" })).toBeTruthy();
     expect(screen.getByText("71 g", { selector: "[data-live]" })).toBeTruthy();
-    expect(screen.getByText("2.1 g on each, 17 of 20 pieces")).toBeTruthy();
+    expect(screen.getByText("2.1 g each, 17 of 20 cookies")).toBeTruthy();
     expect(screen.getByText("1–2 weeks")).toBeTruthy();
-    expect(screen.getByText("plain only")).toBeTruthy();
-    expect(screen.getByText(/0.01 to 0.03\sg are left/)).toBeTruthy();
-    expect(screen.getByText(/On the label: milk, wheat/)).toBeTruthy();
+    expect(screen.getByText("plain cookies only")).toBeTruthy();
+    expect(screen.getByText(/0.01 to 0.03\sg left/)).toBeTruthy();
+    expect(screen.getByText(/Label: milk, wheat/)).toBeTruthy();
   });
 
   it("tells an icing by its use and colours, when it is dry to the touch and through, and how it is packed", () => {
     show(<FinishPage />, plan);
     const lines = screen.getAllByRole("listitem").map((l) => l.textContent.replaceAll("\u00a0", " "));
-    expect(lines).toContain("20 g for the line, stiff enough to stand.");
-    expect(lines).toContain("50 g for the flood, thinned, with 1.2 g of water.");
-    expect(lines).toContain("21 g red: 0.2 g of paste to begin with.");
-    expect(screen.getByText(/^Dry to the touch after 1.h.30, through after 8.h\.$/)).toBeTruthy();
+    expect(lines).toContain("20 g for the outline, stiff enough to stand.");
+    expect(lines).toContain("50 g for the flood, thinned, with 1.2 g water.");
+    expect(lines).toContain("21 g red: start with 0.2 g color paste");
+    expect(screen.getByText(/^Dry to the touch in 1.h.30.min, all the way in 8.h\.$/)).toBeTruthy();
     expect(screen.getByText("12")).toBeTruthy();
     expect(screen.getByText(/^8.h after the last is done$/)).toBeTruthy();
   });
@@ -319,7 +319,7 @@ describe("the finish", () => {
         freezer_most_months: 3,
       },
     } as unknown as Plan);
-    expect(screen.getByText(/They stay plain/)).toBeTruthy();
+    expect(screen.getByText(/Plain for now/)).toBeTruthy();
     expect(screen.getByText("2–4 weeks")).toBeTruthy();
     expect(screen.getByText("2–3 months")).toBeTruthy();
   });
@@ -361,20 +361,20 @@ describe("the strip of times", () => {
       />,
     );
     expect(screen.getByRole("img").getAttribute("aria-label")).toBe(
-      "Done after: as they lie 9 to 10.5 minutes; turned half way 9.2 to 9.2 minutes. One time will do up to 10.1 minutes.",
+      "Done after: not turned 9 to 10.5 minutes; turned halfway 9.2 to 9.2 minutes. One time will do up to 10.1 minutes.",
     );
     expect(screen.getByText("Buoys, 9.6")).toBeTruthy();
-    expect(screen.getByText("Oat balls, 12.6: a tray of its own")).toBeTruthy();
+    expect(screen.getByText("Oat balls, 12.6: own tray")).toBeTruthy();
   });
 });
 
-describe("the bake sheet of a covered pot", () => {
+describe("the oven card of a covered pot", () => {
   it("names the pot and its oven's hot side where there is one", () => {
     show(<BakeSheet />, {
       ...PLAN,
       oven: { ...PLAN.oven, forecast: null, cover_pot: true, turn: { text: "The right side is hotter." } },
     } as Plan);
-    expect(screen.getByText(/heat the covered pot over a low flame/)).toBeTruthy();
+    expect(screen.getByText(/Heat the covered pot over a low flame/)).toBeTruthy();
     expect(screen.getByText(/The right side is hotter/)).toBeTruthy();
   });
 });

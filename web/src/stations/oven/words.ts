@@ -6,21 +6,21 @@ export const ENDS = [
   { value: "just_golden", label: "Just golden" },
   { value: "golden", label: "Golden" },
   { value: "brown", label: "Brown" },
-  { value: "dull", label: "Until the middle loses its shine" },
+  { value: "dull", label: "Middle loses its shine" },
   { value: "soft_pale", label: "Pale, soft middle" },
 ] as const;
 
 export const LINERS = [
   { value: "parchment", label: "Parchment" },
-  { value: "bare", label: "Nothing" },
-  { value: "greased", label: "Grease" },
+  { value: "bare", label: "Bare tray" },
+  { value: "greased", label: "Greased tray" },
   { value: "foil", label: "Foil" },
   { value: "silicone", label: "Silicone mat" },
-  { value: "floured", label: "Grease and flour" },
+  { value: "floured", label: "Greased and floured" },
 ] as const;
 
 export const TRAYS = [
-  { value: "aluminium", label: "Aluminium" },
+  { value: "aluminium", label: "Aluminum" },
   { value: "steel", label: "Steel" },
 ] as const;
 
@@ -30,8 +30,8 @@ export const END_WORDS: Record<Schemas["BakeEnd"], string> = {
   just_golden: "just golden",
   golden: "golden",
   brown: "brown",
-  dull: "a dull middle",
-  soft_pale: "pale, a soft middle",
+  dull: "the middle loses its shine",
+  soft_pale: "pale with a soft middle",
   soft_just_golden: "just golden, a soft middle",
   soft_golden: "golden, a soft middle",
   soft_brown: "brown, a soft middle",
@@ -39,14 +39,14 @@ export const END_WORDS: Record<Schemas["BakeEnd"], string> = {
 
 export const LINER_WORDS: Record<Schemas["TrayLiner"], string> = {
   parchment: "parchment",
-  bare: "the bare tray",
-  greased: "grease",
+  bare: "bare tray",
+  greased: "greased tray",
   foil: "foil",
-  silicone: "a silicone mat",
-  floured: "grease and flour",
+  silicone: "silicone mat",
+  floured: "greased and floured",
 };
 
 export const TRAY_WORDS: Record<Schemas["TrayKind"], string> = {
-  aluminium: "an aluminium tray",
-  steel: "a steel tray",
+  aluminium: "aluminum tray",
+  steel: "steel tray",
 };

@@ -14,7 +14,7 @@ export function CutList({ plan, job }: { plan: Plan; job: Job }) {
     <section className="only-print">
       <h1 className="h-station">Cut list: {job.name}</h1>
       <p>
-        {job.pieces} × {plan.cutter.name}, {format.length(shape.thickness_mm)} thick, for{" "}
+        {job.pieces} × {plan.cutter.name}, {format.length(shape.thickness_mm)} thick, ready by{" "}
         {longDay(plan.ready_by)} {clock(plan.ready_by)}
       </p>
       <table className="mt-4 w-full border-collapse">
@@ -22,8 +22,8 @@ export function CutList({ plan, job }: { plan: Plan; job: Job }) {
           <tr className="border-b text-left">
             <th>Roll</th>
             <th>Sheets</th>
-            <th>Dough each</th>
-            <th>Rolled to</th>
+            <th>Dough per sheet</th>
+            <th>Roll to</th>
             <th>Cut</th>
             <th>Done</th>
           </tr>
@@ -36,10 +36,10 @@ export function CutList({ plan, job }: { plan: Plan; job: Job }) {
               <td>{format.mass(r.mass_g)}</td>
               <td>{sizeWord(r, format)}</td>
               <td>
-                {r.pieces} {r.nested ? "as nested" : "in rows"}, by their numbers,{" "}
+                {r.pieces} {r.nested ? "as laid out" : "in rows"}, by number,{" "}
                 {plan.cut_in_place
-                  ? "on the tray’s paper, scraps lifted away"
-                  : `${format.length(job.web_mm)} web`}
+                  ? "on the tray’s parchment, scraps lifted away"
+                  : `${format.length(job.web_mm)} gap`}
               </td>
               <td>□</td>
             </tr>
@@ -51,11 +51,11 @@ export function CutList({ plan, job }: { plan: Plan; job: Job }) {
       </div>
       <p className="mt-4">
         Trays: {shape.trays.fill.map((n, i) => `${i + 1}: ${n}`).join(" · ")},{" "}
-        {format.length(shape.trays.gap_mm)} between pieces.
+        {format.length(shape.trays.gap_mm)} between cookies.
       </p>
-      {plan.pricked ? <p>Prick each with a fork before the bake. □</p> : null}
+      {plan.pricked ? <p>Prick each with a fork before baking. □</p> : null}
       <p>
-        Left over: {format.mass(shape.left_g)}. Kept back: {format.mass(shape.reserve_g)}.
+        Scraps: {format.mass(shape.left_g)}. Spare dough: {format.mass(shape.reserve_g)}.
       </p>
     </section>
   );

@@ -63,8 +63,8 @@ export function EvenView() {
     <>
       <Work dim={dim || asked.isPlaceholderData}>
         <StationHead
-          title="How even it is"
-          sub={`sheet ${sheet + 1} of ${sheets}, wanted ${format.length(job.thickness_mm)}`}
+          title="How even the sheet is"
+          sub={`sheet ${sheet + 1} of ${sheets}, target ${format.length(job.thickness_mm)}`}
         >
           <SaveSvg picture={picture} name={`${job.name} sheet ${sheet + 1} evenness`} />
         </StationHead>
@@ -76,9 +76,9 @@ export function EvenView() {
           width_mm={least.width_mm}
           length_mm={least.length_mm}
         />
-        <h3 className="h-part mb-1 mt-4">Read at the bench</h3>
+        <h3 className="h-part mb-1 mt-4">Your readings</h3>
         <p className="mb-3 text-soft">
-          A skewer pushed through to the board, or a depth gauge, where the fields lie on the sheet.
+          At each spot, push a skewer or depth gauge to the board. Type what it reads.
         </p>
         <div
           className="grid gap-2"
@@ -125,8 +125,8 @@ export function EvenView() {
           </p>
           <p className="mt-1 text-soft">
             {even && read > 0
-              ? `${format.symbol("length")} from thinnest to thickest, ${number(format.shown("length", even.mean_mm), 2)} on the whole`
-              : "Nothing read yet. Three or four readings tell most of it."}
+              ? `${format.symbol("length")} from thinnest to thickest, ${number(format.shown("length", even.mean_mm), 2)} average`
+              : "No readings yet. Three or four are enough."}
           </p>
           {even && read > 0 ? (
             <div className="mt-3">
@@ -148,25 +148,25 @@ export function EvenView() {
           </Part>
         ) : null}
         {even && read > 0 ? (
-          <Part title="What it does to the bake">
+          <Part title="How it changes the bake">
             <Rows>
-              <Row name="Thinnest pieces, about">{`${number(even.thin_min, 1)}\u00a0min`}</Row>
-              <Row name="Thickest pieces, about">{`${number(even.thick_min, 1)}\u00a0min`}</Row>
+              <Row name="Thinnest cookies">{`${number(even.thin_min, 1)}\u00a0min`}</Row>
+              <Row name="Thickest cookies">{`${number(even.thick_min, 1)}\u00a0min`}</Row>
               <Row name="On one tray">{even.one_tray ? "yes" : "better apart"}</Row>
             </Rows>
             <p className="mt-2 text-fine text-soft">
-              By the forecast; beyond what it knows, by common practice.
+              From the forecast, or the usual times where it has none.
             </p>
           </Part>
         ) : null}
-        <Part title="Readings">
+        <Part title="Grid">
           <Choice
             label="Grid, across by along"
             value={grid}
             options={GRIDS.map((g) => ({ value: g, label: g }))}
             onChange={(g) => void save(() => empty(...SIZE[g])).catch(() => undefined)}
           />
-          <p className="mt-2 text-fine text-soft">Another grid begins empty; undo brings the old one back.</p>
+          <p className="mt-2 text-fine text-soft">Changing the grid clears it. Undo brings it back.</p>
           {read > 0 ? (
             <button
               type="button"

@@ -82,7 +82,7 @@ export function LogDrawing({
           ) : null,
         )}
         <text x={l / 2} y={h + 46} textAnchor="middle" fontSize="14" className="soft">
-          {`cuts counted from the left; ends of ${format.length(log.trim_mm)} pale`}
+          {`cuts from the left; ${format.length(log.trim_mm)} ends are pale`}
         </text>
       </g>
       <g transform={`translate(${44 + l + 46} ${top + h})`}>
@@ -141,7 +141,7 @@ export function RulerStrip({
         </g>
       ))}
       <text x="5" y="19" fontSize="3.8">
-        {`${name}: ${log.slices} slices of ${format.length(log.slice_mm)}, ${format.length(Math.round(log.length_mm * 10) / 10)} in all`}
+        {`${name}: ${log.slices} slices of ${format.length(log.slice_mm)}, ${format.length(Math.round(log.length_mm * 10) / 10)} total`}
       </text>
     </svg>
   );

@@ -27,12 +27,12 @@ export const FORMS: readonly { value: LogQuery["form"]; label: string }[] = [
 ];
 
 const FIELDS: Record<Measure, { label: string; kind: "mass" | "length" | "count"; step: number }> = {
-  mass_g: { label: "Dough in it", kind: "mass", step: 10 },
-  length_mm: { label: "Long", kind: "length", step: 5 },
-  width_mm: { label: "Across", kind: "length", step: 1 },
-  height_mm: { label: "High", kind: "length", step: 1 },
-  slice_mm: { label: "Slices, thick", kind: "length", step: 0.5 },
-  slices: { label: "Slices", kind: "count", step: 1 },
+  mass_g: { label: "Dough weight", kind: "mass", step: 10 },
+  length_mm: { label: "Length", kind: "length", step: 5 },
+  width_mm: { label: "Width", kind: "length", step: 1 },
+  height_mm: { label: "Height", kind: "length", step: 1 },
+  slice_mm: { label: "Slice thickness", kind: "length", step: 0.5 },
+  slices: { label: "Number of slices", kind: "count", step: 1 },
 };
 
 export function LogView() {
@@ -90,18 +90,18 @@ export function LogView() {
     <>
       <Work dim={dim || found.isPlaceholderData}>
         <StationHead
-          title="Log or bar"
+          title="Log"
           sub={log ? `${format.mass(log.mass_g)}, ${format.length(log.length_mm)} long` : undefined}
         >
           <SaveSvg picture={picture} name={`${job.name} log`} />
-          <SaveSvg picture={strip} name={`${job.name} ruler strip`} label="Ruler strip, 1 : 1" />
+          <SaveSvg picture={strip} name={`${job.name} ruler strip`} label="Save ruler strip" />
           <a
             className="btn btn-small"
             href={at(
               `/api/jobs/${job.id}/log/strip.pdf?${new URLSearchParams(Object.entries(query(given)).map(([k, v]) => [k, String(v)]))}&paper=${format.ruler === "us" ? "letter" : "a4"}`,
             )}
           >
-            Strip as PDF
+            Ruler strip PDF
           </a>
         </StationHead>
         <ShapeNav jobId={job.id} />
@@ -111,15 +111,14 @@ export function LogView() {
             <LogDrawing picture={picture} log={log} form={form} />
             <h3 className="h-part mb-1 mt-4">Ruler strip</h3>
             <p className="mb-2 text-soft">
-              Lay it along the log and mark every line. Here it may be smaller; the saved file prints at its
-              true size.
+              Lay it along the log and mark every line. The saved file prints at true size.
             </p>
             <RulerStrip picture={strip} log={log} name={job.name} />
           </>
         ) : null}
       </Work>
       <TicketBox>
-        <Part title={log?.short_last_mm ? "Slices, the last a little thinner" : "Slices"}>
+        <Part title={log?.short_last_mm ? "Slices, the last a bit thinner" : "Number of slices"}>
           <p className="answer">
             <Live value={log ? String(log.slices) : ""} />
           </p>
@@ -133,7 +132,7 @@ export function LogView() {
             </p>
           ) : null}
         </Part>
-        <Part title="Its section">
+        <Part title="Log shape">
           <Choice
             label="Section"
             value={form}
@@ -163,7 +162,7 @@ export function LogView() {
             />
           </div>
         </Part>
-        <Part title="Type any three, the rest follow">
+        <Part title="Type any three; the rest follow">
           <div className="grid grid-cols-2 gap-3">
             {MEASURES.filter((m) => tall || m !== "height_mm").map((name) => {
               const f = FIELDS[name];
@@ -187,10 +186,10 @@ export function LogView() {
           </p>
         </Part>
         {log ? (
-          <Part title="For this batch">
+          <Part title="Use it for this item">
             <p className="mb-2 text-fine text-soft">
               {job.making?.kind === "sliced"
-                ? "This batch is sliced already; take these sizes for it."
+                ? "This item is already sliced: these sizes replace its own."
                 : "Just trying: the job is unchanged."}
             </p>
             <button
@@ -215,7 +214,7 @@ export function LogView() {
                 )
               }
             >
-              {`Slice ${log.slices} pieces of this log`}
+              {`Use this: ${log.slices} slices`}
             </button>
             <Fault text={otherFault(change.error, [])} />
           </Part>
@@ -228,15 +227,14 @@ export function LogView() {
                   name={`No longer than ${format.length(log.longest_mm)}`}
                 >{`${log.logs} logs of ${format.mass(log.log_g)}`}</Row>
               ) : null}
-              <Row name="High">{format.length(Math.round(log.height_mm * 10) / 10)}</Row>
+              <Row name="Height">{format.length(Math.round(log.height_mm * 10) / 10)}</Row>
               {log.turn_every_min ? (
                 <Row name="Turn it, until it is firm">{`every ${duration(log.turn_every_min)}`}</Row>
               ) : null}
             </Rows>
             <p className="mt-2 text-fine text-soft">
               {format.length(log.trim_mm)} are trimmed from each end. A last slice counts from{" "}
-              {number(log.counts_from_percent, 0)}&nbsp;% of the others’ thickness; a thinner one joins the
-              ends.
+              {number(log.counts_from_percent, 0)}% of the others’ thickness; a thinner one joins the ends.
             </p>
           </Part>
         ) : null}

@@ -73,7 +73,7 @@ function Slices({ making }: { making: Sliced }) {
               `/api/jobs/${job.id}/log/strip.pdf?${strip}&paper=${format.ruler === "us" ? "letter" : "a4"}`,
             )}
           >
-            Strip as PDF
+            Ruler strip PDF
           </a>
         </StationHead>
         <ShapeNav jobId={job.id} />
@@ -81,15 +81,15 @@ function Slices({ making }: { making: Sliced }) {
         {log ? <LogDrawing picture={picture} log={log} form={making.form} /> : null}
       </Work>
       <TicketBox>
-        <Part title="Slices wanted">
+        <Part title="Slices">
           <p className="answer">
             <Live value={String(job.pieces)} />
           </p>
           {log ? (
-            <p className="mt-1 text-soft">{`${log.slices} from each log, ${format.mass(log.slice_mass_g)} a slice.`}</p>
+            <p className="mt-1 text-soft">{`${log.slices} per log, ${format.mass(log.slice_mass_g)} each`}</p>
           ) : null}
         </Part>
-        <Part title="The log">
+        <Part title="Log size">
           <Choice
             label="Section"
             value={making.form}
@@ -98,7 +98,7 @@ function Slices({ making }: { making: Sliced }) {
           />
           <div className="mt-3 grid grid-cols-2 gap-3">
             <Amount
-              label="Across"
+              label="Width"
               kind="length"
               step={1}
               value={making.width_mm ?? 0}
@@ -106,7 +106,7 @@ function Slices({ making }: { making: Sliced }) {
               onSave={(width_mm) => keep(remade({ width_mm }))}
             />
             <Amount
-              label="Slices, thick"
+              label="Slice thickness"
               kind="length"
               step={0.5}
               value={job.thickness_mm}
@@ -115,7 +115,7 @@ function Slices({ making }: { making: Sliced }) {
             />
             {tall && log ? (
               <Amount
-                label="High"
+                label="Height"
                 kind="length"
                 step={1}
                 value={Math.round(log.height_mm * 10) / 10}
@@ -124,7 +124,7 @@ function Slices({ making }: { making: Sliced }) {
               />
             ) : null}
             <Amount
-              label="No longer than"
+              label="Maximum log length"
               kind="length"
               step={10}
               value={making.longest_mm ?? log?.longest_mm ?? 0}
@@ -155,8 +155,8 @@ function Slices({ making }: { making: Sliced }) {
         </Part>
         <Part title="At the bench">
           <Rows>
-            <Row name="Dough in all">{format.bigMass(plan.dough.dough_g)}</Row>
-            <Row name="In ends and spare slices">{format.mass(plan.shape.left_g)}</Row>
+            <Row name="Total dough">{format.bigMass(plan.dough.dough_g)}</Row>
+            <Row name="Ends and spare slices">{format.mass(plan.shape.left_g)}</Row>
             {log?.turn_every_min ? (
               <Row name="Turn it until firm">{`every ${duration(log.turn_every_min)}`}</Row>
             ) : null}
@@ -203,13 +203,13 @@ function Portions({ making }: { making: Portioned }) {
         {found ? <PortionDrawing picture={picture} kind={making.kind} found={found} /> : null}
       </Work>
       <TicketBox>
-        <Part title="Wanted">
+        <Part title="How many">
           <p className="answer">
             <Live value={String(job.pieces)} />
           </p>
-          <p className="mt-1 text-soft">{`${KINDS.find((k) => k.value === making.kind)?.label ?? ""}, ${format.bigMass(plan.dough.dough_g)} of dough in all.`}</p>
+          <p className="mt-1 text-soft">{`${KINDS.find((k) => k.value === making.kind)?.label ?? ""}, ${format.bigMass(plan.dough.dough_g)} of dough total`}</p>
         </Part>
-        <Part title="One of them">
+        <Part title="Each one">
           <div className="grid grid-cols-2 gap-3">
             {sizes.map(([name, value]) => {
               const f = FIELDS[name];
@@ -270,7 +270,7 @@ function Portions({ making }: { making: Portioned }) {
               <Fault text={otherFault(change.error, [])} />
             </div>
           ) : null}
-          <p className="mt-2 text-fine text-soft">Another kind of portion is chosen under Portions.</p>
+          <p className="mt-2 text-fine text-soft">Change the kind under Portions.</p>
         </Part>
         <Part title="Why">
           <Reasons items={plan.shape.reasons} />

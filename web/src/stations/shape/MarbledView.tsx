@@ -79,7 +79,7 @@ export function MarbledView() {
         <Fault text={otherFault(asked.error, ["own_g", "other_g"])} />
         {others.length === 0 ? (
           <p className="max-w-xl text-lg">
-            There is no job of another dough. <Link to="/new">Plan one</Link>, and its scraps go with these.
+            No job with another dough yet. <Link to="/new">Start one</Link> to marble its scraps with these.
           </p>
         ) : null}
         {roll && found && found.pieces > 0 ? (
@@ -94,15 +94,15 @@ export function MarbledView() {
         ) : null}
       </Work>
       <TicketBox>
-        <Part title="Gives marbled pieces">
+        <Part title="Marbled cookies">
           <p className="answer">
             <Live value={found ? String(found.pieces) : ""} />
           </p>
           {found ? (
             <p className="mt-1 text-soft">
               {found.pieces === 0
-                ? "Too little for one of this cutter."
-                : `${format.mass(found.piece_g)} each, beside the ${job.pieces} of the job.`}
+                ? "Not enough for one cookie."
+                : `${format.mass(found.piece_g)} each, on top of this job’s ${job.pieces}.`}
             </p>
           ) : null}
           {found && found.pieces > 0 ? (
@@ -112,9 +112,9 @@ export function MarbledView() {
             </p>
           ) : null}
         </Part>
-        <Part title="Scraps of">
+        <Part title="Scraps to use">
           <label htmlFor="marbled-with" className="mb-1 block text-fine text-soft">
-            This job, and of
+            This job’s, and from
           </label>
           <select
             id="marbled-with"
@@ -131,7 +131,7 @@ export function MarbledView() {
           {found ? (
             <div className="mt-3 grid grid-cols-2 gap-3">
               <Amount
-                label="Of this dough"
+                label="This dough"
                 kind="mass"
                 step={10}
                 value={Math.round(found.own_g)}
@@ -139,7 +139,7 @@ export function MarbledView() {
                 onSave={(v) => put({ own_g: String(v) })}
               />
               <Amount
-                label="Of the other"
+                label="Other dough"
                 kind="mass"
                 step={10}
                 value={Math.round(found.other_g)}
@@ -148,16 +148,16 @@ export function MarbledView() {
               />
             </div>
           ) : null}
-          <p className="mt-2 text-fine text-soft">What cutting both leaves, until you say otherwise.</p>
+          <p className="mt-2 text-fine text-soft">Starts with what cutting both leaves.</p>
         </Part>
         {found ? (
-          <Part title="The sheet">
+          <Part title="Sheet">
             <Rows>
-              <Row name="Rolled to">{`${format.length(Math.round(found.width_mm))} × ${format.length(Math.round(found.length_mm))}`}</Row>
-              <Row name="Of the other dough">{`${number(found.other_percent, 0)}\u00a0%`}</Row>
-              <Row name="Left over">{format.mass(found.left_g)}</Row>
+              <Row name="Roll to">{`${format.length(Math.round(found.width_mm))} × ${format.length(Math.round(found.length_mm))}`}</Row>
+              <Row name="Other dough">{`${number(found.other_percent, 0)}%`}</Row>
+              <Row name="Scraps left">{format.mass(found.left_g)}</Row>
             </Rows>
-            <p className="caution mt-3">{`On the label, of both: ${found.allergens.join(", ")}.`}</p>
+            <p className="caution mt-3">{`Label the allergens of both doughs: ${found.allergens.join(", ")}.`}</p>
           </Part>
         ) : null}
       </TicketBox>

@@ -49,12 +49,11 @@ function Alone() {
   const { job, dim } = useJobContext();
   return (
     <Work dim={dim}>
-      <StationHead title="Several batches" />
+      <StationHead title="Shared sheets" />
       <ShapeNav jobId={job.id} />
       <p className="max-w-xl text-lg">
-        Batches of this job that are cut from the same dough at the same thickness can lie on one sheet, small
-        ones between large ones. There is no other such batch yet;{" "}
-        <Link to={`/jobs/${job.id}/order`}>add one at Order</Link>.
+        Items of the same dough and thickness can share a sheet.{" "}
+        <Link to={`/jobs/${job.id}/order`}>Add another item at Order</Link>.
       </p>
     </Work>
   );
@@ -158,7 +157,7 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
     try {
       setSaid(await work(control.signal));
     } catch (error) {
-      if (control.signal.aborted) setSaid("Stopped; what was found stays.");
+      if (control.signal.aborted) setSaid("Stopped. This is the best so far.");
       else setTrouble(error);
     }
     setUnkept(true);
@@ -171,12 +170,12 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
       while (missing(lots, done).some((n) => n > 0) && done.length < MOST_SHEETS) {
         setAt(done.length);
         const found = await search(signal, done.length, missing(lots, done));
-        if (!found || found.board.pieces.length === 0) return "Not even one more piece fits a sheet.";
+        if (!found || found.board.pieces.length === 0) return "No more cookies fit on a sheet.";
         done.push(found);
       }
       const left = missing(lots, done).reduce((a, b) => a + b, 0);
       return left > 0
-        ? `${left} pieces are more than ${MOST_SHEETS} sheets hold.`
+        ? `${left} cookies don’t fit on ${MOST_SHEETS} sheets.`
         : done.length === 1
           ? "They all fit on one sheet."
           : `They all fit on ${done.length} sheets. The last is as short as we could make it.`;
@@ -188,8 +187,8 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
           const before = sheet.length_mm;
           const found = await search(signal, at, there, sheet.board);
           return found && found.length_mm < before - 0.05
-            ? `${format.length(Math.round(before - found.length_mm))} of sheet saved.`
-            : "No shorter sheet was found.";
+            ? `${format.length(Math.round(before - found.length_mm))} shorter.`
+            : "No shorter sheet found.";
         })
       : Promise.resolve();
 
@@ -199,17 +198,14 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
   const kept = (lead.mixed ?? []).length > 0;
   return (
     <>
-      <AskToLeave
-        when={unkept && stop === undefined}
-        what="The sheets are laid otherwise than they are kept."
-      />
+      <AskToLeave when={unkept && stop === undefined} what="You have unsaved changes to these sheets." />
       <Work dim={dim && !stop}>
         <StationHead
-          title="Several batches on one sheet"
+          title="Items sharing a sheet"
           sub={
             sheet
               ? `sheet ${at + 1} of ${sheets.length}, ${format.length(Math.round(width_mm))} × ${format.length(Math.round(sheet.length_mm))}`
-              : `${lots.length} batches, ${format.length(plan.shape.thickness_mm)} thick`
+              : `${lots.length} items, ${format.length(plan.shape.thickness_mm)} thick`
           }
         >
           {sheets.length > 1 ? (
@@ -241,14 +237,12 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
               onDrop={() => undefined}
             />
             <p className="mt-2 text-fine text-soft">
-              Cut them by their numbers, row by row. Drag a piece to move it; it is then held, and “improve”
-              goes around it.
+              Cut by number, row by row. Drag a cookie to move and lock it.
             </p>
           </>
         ) : (
           <p className="my-8 max-w-xl text-lg">
-            Small pieces go between large ones: one dough, fewer sheets, less to roll again. The search lays
-            sheet after sheet until all that is wanted lies there.
+            Small cookies fill the space between large ones. Fewer sheets, fewer scraps.
           </p>
         )}
       </Work>
@@ -267,12 +261,12 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
           </ol>
           {sheet?.cut_percent === undefined ? null : (
             <Rows>
-              <Row name="Cut out of this sheet">{`${number(sheet.cut_percent, 1)}\u00a0%`}</Row>
+              <Row name="Sheet used for cookies">{`${number(sheet.cut_percent, 1)}%`}</Row>
             </Rows>
           )}
           {bad > 0 ? (
             <p className="mt-2 font-semibold text-warm" role="alert">
-              {bad === 1 ? "A piece lies" : `${bad} pieces lie`} too near another or the margin.
+              {bad === 1 ? "1 cookie is" : `${bad} cookies are`} too close to another or the edge.
             </p>
           ) : null}
         </Part>
@@ -302,7 +296,7 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
             ) : (
               <div className="flex flex-wrap gap-2">
                 <button type="button" className="btn btn-main grow" onClick={() => void layAll()}>
-                  {sheets.length > 0 ? "Lay all anew" : "Lay them out"}
+                  {sheets.length > 0 ? "Start over" : "Lay them out"}
                 </button>
                 {sheet ? (
                   <button type="button" className="btn" onClick={() => void improve()}>
@@ -317,7 +311,7 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
             <Fault text={otherFault(trouble, [])} />
           </div>
         </Part>
-        <Part title="Keep them">
+        <Part title="Save">
           <div className="flex flex-wrap gap-2">
             <button
               type="button"
@@ -336,13 +330,13 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
                   {
                     onSuccess: () => {
                       setUnkept(false);
-                      setSaid("Kept: the dough of every batch is its share of these sheets.");
+                      setSaid("Saved. Each item’s dough is its share of these sheets.");
                     },
                   },
                 )
               }
             >
-              Keep these sheets
+              Save these sheets
             </button>
             {kept ? (
               <button
@@ -355,20 +349,20 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
                       onSuccess: () => {
                         setSheets([]);
                         setAt(0);
-                        setSaid("Every batch has sheets of its own again.");
+                        setSaid("Each item has its own sheets again.");
                       },
                     },
                   )
                 }
               >
-                Sheets of their own
+                Use separate sheets
               </button>
             ) : null}
           </div>
           <Fault text={otherFault(change.error, [])} />
           {kept && !unkept ? (
             <p className="mt-3 text-fine text-soft">
-              Printed at true size, with a line of 100 mm to check: sheet {at + 1} on{" "}
+              Print at true size: sheet {at + 1} on{" "}
               <a
                 className="underline"
                 href={onServer(`/api/jobs/${lead.id}/template.pdf?paper=a4&mixed=${at}`)}
@@ -382,16 +376,14 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
               >
                 Letter
               </a>
-              , or in one piece as{" "}
+              , or one{" "}
               <a className="underline" href={onServer(`/api/jobs/${lead.id}/template.svg?mixed=${at}`)}>
                 SVG
               </a>
               .
             </p>
           ) : null}
-          <p className="mt-3 text-fine text-soft">
-            Their scrap is not counted on: it is left over. A batch by itself can re-roll its own.
-          </p>
+          <p className="mt-3 text-fine text-soft">Scraps of shared sheets aren’t re-rolled in the plan.</p>
         </Part>
       </TicketBox>
     </>

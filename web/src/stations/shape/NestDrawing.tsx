@@ -98,7 +98,7 @@ export function NestDrawing({
     >
       <title id="nest-title">{`A ${tray ? "tray" : "sheet"} of ${cutters.map((c) => c.name).join(", ")}, to scale`}</title>
       <desc id="nest-desc">
-        {`${board.pieces.length} pieces on ${format.length(width_mm)} by ${format.length(length_mm)}, ${board.pieces.filter((p) => p.held).length} held${faulty ? `, ${faulty} too near another or the margin` : ""}`}
+        {`${board.pieces.length} cookies on ${format.length(width_mm)} by ${format.length(length_mm)}, ${board.pieces.filter((p) => p.held).length} locked${faulty ? `, ${faulty} too close to another or in the margin` : ""}`}
       </desc>
       <defs>
         <pattern

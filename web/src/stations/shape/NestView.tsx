@@ -40,8 +40,8 @@ interface Search {
 const SECONDS = ["2", "10", "30"] as const;
 const TURNINGS = [
   { value: "free", label: "Any way" },
-  { value: "half_turn", label: "Half round" },
-  { value: "fixed", label: "As drawn" },
+  { value: "half_turn", label: "Half turn" },
+  { value: "fixed", label: "No turning" },
 ] as const;
 
 /** What is laid out: the first roll's sheet, or a tray. */
@@ -200,13 +200,13 @@ function LayingBoard({ ground }: { ground: Ground }) {
           },
           beat: (after_s) => setSearch((s) => (s ? { ...s, after_s } : s)),
           done: (_, exhausted) =>
-            setSaid(exhausted ? "As tight as it gets." : "Its time is up; a longer search may find more."),
+            setSaid(exhausted ? "This is as tight as it gets." : "Time’s up. A longer search may find more."),
         },
         stop.signal,
       );
     } catch (error) {
       if (!stop.signal.aborted) setTrouble(error);
-      else setSaid("Stopped; the best so far stays.");
+      else setSaid("Stopped. This is the best so far.");
     }
     setSeed(way);
     setSearch(undefined);
@@ -225,8 +225,8 @@ function LayingBoard({ ground }: { ground: Ground }) {
           setDirty(false);
           setSaid(
             onTray
-              ? "Kept: the trays are filled like this one."
-              : "Kept: the plan, the dough and the clock go by it where it takes less dough.",
+              ? "Saved. Every tray is filled like this."
+              : "Saved. The plan uses it if it needs less dough.",
           );
         },
       },
@@ -251,13 +251,13 @@ function LayingBoard({ ground }: { ground: Ground }) {
         when={dirty}
         what={
           onTray
-            ? "This tray is laid otherwise than it is kept."
-            : "This sheet is laid otherwise than it is kept."
+            ? "You moved cookies on this tray and haven’t saved."
+            : "You moved cookies on this sheet and haven’t saved."
         }
       />
       <Work dim={dim && !search}>
         <StationHead
-          title={onTray ? "Lay the tray" : "A tighter layout"}
+          title={onTray ? "Tray layout" : "Tighter layout"}
           sub={`${format.length(width_mm)} × ${format.length(length_mm)}${onTray ? ", usable" : ` at ${format.length(plan.shape.thickness_mm)}`}`}
         >
           <button
@@ -288,30 +288,23 @@ function LayingBoard({ ground }: { ground: Ground }) {
           onDrop={drop}
         />
         <p className="mt-2 text-fine text-soft">
-          {onTray
-            ? `${format.length(ground.tray?.gap_mm ?? 0)} is kept between pieces. `
-            : "Cut them by their numbers, row by row. "}
-          Drag a piece to move it; it is then held, marked by a dot, and the search goes around it.
-          {job.turning === "fixed" ? "" : " The ring turns it."}
+          {onTray ? `${format.length(ground.tray?.gap_mm ?? 0)} gap. ` : "Cut by number, row by row. "}
+          Drag a cookie to move and lock it (dot).
+          {job.turning === "fixed" ? "" : " Drag the ring to turn it."}
         </p>
-        <section className="mt-4 flex flex-wrap items-center gap-2" aria-label="The chosen piece">
+        <section className="mt-4 flex flex-wrap items-center gap-2" aria-label="The selected cookie">
           <button
             type="button"
             className="btn btn-small"
-            aria-label="Choose the piece before"
+            aria-label="Previous cookie"
             onClick={() => choose(-1)}
           >
             ‹
           </button>
           <span className="num min-w-32 text-center">
-            {chosen === undefined ? "No piece chosen" : `Piece ${chosen + 1} of ${shown.pieces.length}`}
+            {chosen === undefined ? "No cookie selected" : `Cookie ${chosen + 1} of ${shown.pieces.length}`}
           </span>
-          <button
-            type="button"
-            className="btn btn-small"
-            aria-label="Choose the next piece"
-            onClick={() => choose(1)}
-          >
+          <button type="button" className="btn btn-small" aria-label="Next cookie" onClick={() => choose(1)}>
             ›
           </button>
           {piece && chosen !== undefined && !search ? (
@@ -354,7 +347,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
                   className="btn btn-small"
                   onClick={() => nudge({ turn_deg: job.turning === "half_turn" ? 180 : 5 })}
                 >
-                  {job.turning === "half_turn" ? "Half round" : "Turn 5°"}
+                  {job.turning === "half_turn" ? "Half turn" : "Turn 5°"}
                 </button>
               )}
               <button
@@ -363,7 +356,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
                 aria-pressed={piece.held}
                 onClick={() => put(holding(shown, chosen, !piece.held))}
               >
-                {piece.held ? "Let go" : "Hold"}
+                {piece.held ? "Unlock" : "Lock"}
               </button>
               <button
                 type="button"
@@ -373,11 +366,11 @@ function LayingBoard({ ground }: { ground: Ground }) {
                   put(without(shown, chosen));
                 }}
               >
-                Take off
+                Remove
               </button>
               <span className="text-fine text-soft">
                 {gaps
-                  ? `${gaps.nearest_mm == null ? "nothing near" : `${format.length(Math.round(gaps.nearest_mm * 10) / 10)} to the next`}, ${format.length(Math.round(gaps.rim_mm * 10) / 10)} to the margin`
+                  ? `${gaps.nearest_mm == null ? "nothing near" : `${format.length(Math.round(gaps.nearest_mm * 10) / 10)} to the next`}, ${format.length(Math.round(gaps.rim_mm * 10) / 10)} to the edge`
                   : ""}
               </span>
             </>
@@ -391,20 +384,20 @@ function LayingBoard({ ground }: { ground: Ground }) {
           </p>
           <p className="mt-1 text-soft">
             {sheet.rows === undefined
-              ? "A layout you kept."
+              ? "Your saved layout."
               : more > 0
                 ? `${more} more than in rows.`
                 : more < 0
                   ? `${-more} fewer than in rows.`
                   : found
-                    ? "As many as in rows."
-                    : "In rows, as the plan has them."}
-            {found ? ` By area alone no layout holds more than ${found.bound}.` : ""}
+                    ? "Same as in rows."
+                    : "In rows."}
+            {found ? ` No layout could hold more than ${found.bound}.` : ""}
           </p>
           {bad.length > 0 ? (
             <p className="mt-2 font-semibold text-warm" role="alert">
-              {bad.length === 1 ? `Piece ${(bad[0] ?? 0) + 1} lies` : `${bad.length} pieces lie`} too near
-              another or the margin; move {bad.length === 1 ? "it" : "them"}, or improve the rest.
+              {bad.length === 1 ? `Cookie ${(bad[0] ?? 0) + 1} is` : `${bad.length} cookies are`} too close to
+              another or the edge. Move {bad.length === 1 ? "it" : "them"}, or improve the rest.
             </p>
           ) : null}
         </Part>
@@ -428,9 +421,9 @@ function LayingBoard({ ground }: { ground: Ground }) {
               ))}
             </ol>
             <p className="mt-2 text-fine text-soft">
-              {plan.shape.trays.rounds > 1 ? `Your trays go round ${plan.shape.trays.rounds} times. ` : ""}
-              Paper for each: cut to {format.length(width_mm)} × {format.length(length_mm)}. All are of one
-              size and one dough, so they bake in one time.
+              {plan.shape.trays.rounds > 1 ? `Each tray is used ${plan.shape.trays.rounds} times. ` : ""}
+              Parchment: {format.length(width_mm)} × {format.length(length_mm)} All are of one size and one
+              dough, so they bake in one time.
             </p>
           </Part>
         ) : null}
@@ -441,7 +434,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
                 label="What for"
                 value={goal}
                 options={[
-                  { value: "most", label: "Most pieces" },
+                  { value: "most", label: "Most cookies" },
                   { value: "short", label: "Less dough" },
                 ]}
                 onChange={(g) => setGoal(g)}
@@ -478,7 +471,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
                   {held > 0 ? "Improve the rest" : "Find a tighter layout"}
                 </button>
                 <button type="button" className="btn" onClick={() => void begin(seed + 1)}>
-                  Another way
+                  Find another layout
                 </button>
               </div>
             )}
@@ -488,7 +481,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
             <Fault text={otherFault(trouble, [])} />
           </div>
         </Part>
-        <Part title="The piece may be turned">
+        <Part title="Turning allowed">
           <Choice
             label="Turning"
             value={job.turning ?? "free"}
@@ -496,19 +489,17 @@ function LayingBoard({ ground }: { ground: Ground }) {
             onChange={(turning) => change.mutate({ turning, layout: [], tray_layout: [] })}
           />
           <p className="mt-2 text-fine text-soft">
-            It is never turned over: a floured or textured face would lie below.
+            Never flipped: the floured or textured side would end up underneath.
           </p>
         </Part>
         {found && !touched ? (
-          <Part title="Measured on the layout">
+          <Part title="This layout">
             <Rows>
               <Row name="Smallest gap">
-                {found.least_gap_mm == null
-                  ? "none near"
-                  : format.length(Math.round(found.least_gap_mm * 100) / 100)}
+                {found.least_gap_mm == null ? "–" : format.length(Math.round(found.least_gap_mm * 100) / 100)}
               </Row>
               <Row name="Smallest margin">{format.length(Math.round(found.least_rim_mm * 100) / 100)}</Row>
-              <Row name="Cut out">{`${number(found.cut_percent, 1)}\u00a0%`}</Row>
+              <Row name="Used for cookies">{`${number(found.cut_percent, 1)}%`}</Row>
               <Row
                 name={onTray ? "Tray used" : "Sheet used"}
               >{`${format.length(Math.round(found.used_mm))} of ${format.length(Math.round(length_mm))}`}</Row>
@@ -516,7 +507,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
             </Rows>
           </Part>
         ) : null}
-        <Part title="Keep it">
+        <Part title="Save">
           <div className="flex flex-wrap gap-2">
             <button
               type="button"
@@ -524,7 +515,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
               disabled={!unkept || bad.length > 0 || !measured || change.isPending}
               onClick={keep}
             >
-              Keep this layout
+              Save layout
             </button>
             {(job[field] ?? []).length > 0 ? (
               <button
@@ -538,7 +529,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
                         setTouched(false);
                         setFound(undefined);
                         setDirty(false);
-                        setSaid("Rows again.");
+                        setSaid("Back to rows.");
                       },
                     },
                   )
@@ -551,7 +542,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
           <Fault text={otherFault(change.error, [])} />
           {onTray ? null : (
             <p className="mt-3 text-fine text-soft">
-              Printed at true size, with a line of 100 mm to check:{" "}
+              Print the plan’s sheet at true size:{" "}
               <a className="underline" href={at(`/api/jobs/${job.id}/template.pdf?paper=a4`)}>
                 A4
               </a>
@@ -559,11 +550,11 @@ function LayingBoard({ ground }: { ground: Ground }) {
               <a className="underline" href={at(`/api/jobs/${job.id}/template.pdf?paper=letter`)}>
                 Letter
               </a>
-              , or in one piece as{" "}
+              , or one{" "}
               <a className="underline" href={at(`/api/jobs/${job.id}/template.svg`)}>
                 SVG
               </a>
-              . They show the sheet as the plan has it.
+              .
             </p>
           )}
         </Part>

@@ -70,7 +70,7 @@ export function Parts({
         className="btn btn-small mt-2"
         onClick={() => quietly([...wanted.current, wanted.current.at(-1) ?? 0])}
       >
-        Another part
+        Add a part
       </button>
     </fieldset>
   );

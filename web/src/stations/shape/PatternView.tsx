@@ -34,7 +34,7 @@ const count = (size: Size, label: string): Lever => ({ size, label, kind: "count
 
 /** What each pattern is made of; the usual sizes are the core's. */
 const LEVERS: Record<Name, readonly Lever[]> = {
-  checkerboard: [count("strips", "Strips each way"), mm("strip_mm", "Side of a strip")],
+  checkerboard: [count("strips", "Strips each way"), mm("strip_mm", "Strip width")],
   pinwheel: [
     mm("across_mm", "Across"),
     mm("heart_mm", "First turn, across"),
@@ -51,7 +51,7 @@ export function PatternView() {
   const [search, setSearch] = useSearchParams();
   const picture = useRef<SVGSVGElement>(null);
   const pattern = PATTERNS.find((p) => p.value === search.get("pattern"))?.value ?? "checkerboard";
-  const levers: readonly Lever[] = [...LEVERS[pattern], mm("length_mm", "Bar, long")];
+  const levers: readonly Lever[] = [...LEVERS[pattern], mm("length_mm", "Log length")];
   const given = levers.flatMap((l) =>
     search.has(l.size) ? [[l.size, Number(search.get(l.size))] as const] : [],
   );
@@ -75,7 +75,7 @@ export function PatternView() {
     <>
       <Work dim={dim || found.isPlaceholderData}>
         <StationHead
-          title="Patterned bar"
+          title="Patterned log"
           sub={
             bar
               ? `${format.length(Math.round(bar.width_mm))} × ${format.length(Math.round(bar.height_mm))}, ${format.length(bar.sizes.length_mm)} long`
@@ -98,7 +98,7 @@ export function PatternView() {
           <div className="grid gap-6 md:grid-cols-[minmax(0,20rem)_minmax(0,1fr)]">
             <PatternDrawing picture={picture} bar={bar} />
             <div>
-              <h3 className="h-part mb-1">How it is built</h3>
+              <h3 className="h-part mb-1">How to build it</h3>
               <ol className="list-decimal space-y-2 pl-5">
                 {bar.steps.map((s) => (
                   <li key={textOf(s)}>{say(s, format)}</li>
@@ -112,7 +112,7 @@ export function PatternView() {
         <Part title="Doughs">
           <p className="answer">{bar ? `${format.mass(mass("first"))}` : ""}</p>
           <p className="mb-3 mt-1 text-soft">
-            of the first, {bar ? format.mass(mass("second")) : ""} of the second
+            first dough, {bar ? format.mass(mass("second")) : ""} second dough
           </p>
           <table className="w-full text-left">
             <tbody>
@@ -128,7 +128,7 @@ export function PatternView() {
             </tbody>
           </table>
         </Part>
-        <Part title="Its sizes">
+        <Part title="Sizes">
           <div className="grid grid-cols-2 gap-3">
             {levers.map((l) => {
               const value = bar?.sizes[l.size] ?? given.find(([size]) => size === l.size)?.[1];
@@ -144,7 +144,9 @@ export function PatternView() {
               );
             })}
           </div>
-          <p className="mt-2 text-fine text-soft">The second dough is taken to be as dense as the first.</p>
+          <p className="mt-2 text-fine text-soft">
+            Weights assume the second dough is as dense as the first.
+          </p>
         </Part>
       </TicketBox>
     </>

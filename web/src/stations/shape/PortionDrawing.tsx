@@ -92,7 +92,7 @@ export function PortionDrawing({ picture, kind, found }: Props) {
           {tray
             ? `${sizes.columns} × ${sizes.rows}: from above, and its edge`
             : own
-              ? "From above, as it lies on the tray"
+              ? "From above, on the tray"
               : "From above, and from the side"}
         </text>
       </g>

@@ -38,10 +38,10 @@ export const KINDS: readonly { value: Kind; label: string }[] = [
   { value: "rope", label: "Rope" },
   { value: "pressed", label: "Pressed" },
   { value: "stamped", label: "Stamped" },
-  { value: "thumbprint", label: "Thumb-print" },
+  { value: "thumbprint", label: "Thumbprint" },
   { value: "figure", label: "Figure" },
   { value: "piped", label: "Piped" },
-  { value: "tray_bar", label: "Across the tray" },
+  { value: "tray_bar", label: "Bars" },
 ];
 
 /** What a spoon is, and how full. */
@@ -77,30 +77,30 @@ export const labelOf = (kind: Kind, name: Size, label: string): string =>
 export const FIELDS: Partial<
   Record<Size, { label: string; kind: "mass" | "length" | "count"; step: number }>
 > = {
-  mass_g: { label: "Dough in one", kind: "mass", step: 1 },
-  scoop: { label: "Scoop number", kind: "count", step: 1 },
-  across_mm: { label: "Across", kind: "length", step: 1 },
-  width_mm: { label: "Tray, wide", kind: "length", step: 5 },
-  length_mm: { label: "Long", kind: "length", step: 5 },
-  thickness_mm: { label: "Thick", kind: "length", step: 1 },
-  corner_mm: { label: "Corners, radius", kind: "length", step: 5 },
-  dent_mm: { label: "Dent, across", kind: "length", step: 1 },
-  deep_mm: { label: "Dent, deep", kind: "length", step: 1 },
-  columns: { label: "Cut across into", kind: "count", step: 1 },
-  rows: { label: "Cut along into", kind: "count", step: 1 },
+  mass_g: { label: "Weight each", kind: "mass", step: 1 },
+  scoop: { label: "Scoop number (#)", kind: "count", step: 1 },
+  across_mm: { label: "Diameter", kind: "length", step: 1 },
+  width_mm: { label: "Pan width", kind: "length", step: 5 },
+  length_mm: { label: "Length", kind: "length", step: 5 },
+  thickness_mm: { label: "Thickness", kind: "length", step: 1 },
+  corner_mm: { label: "Corner radius", kind: "length", step: 5 },
+  dent_mm: { label: "Dent diameter", kind: "length", step: 1 },
+  deep_mm: { label: "Dent depth", kind: "length", step: 1 },
+  columns: { label: "Bars across", kind: "count", step: 1 },
+  rows: { label: "Bars along", kind: "count", step: 1 },
 };
 
 export const WORD: Record<Kind, string> = {
   ball: "balls",
   scoop: "scoops",
-  spoon: "spoonfuls",
-  stamped: "stamped pieces",
+  spoon: "drop cookies",
+  stamped: "stamped cookies",
   rope: "ropes",
   pressed: "pressed discs",
-  thumbprint: "thumb-prints",
+  thumbprint: "thumbprints",
   figure: "figures",
-  piped: "piped pieces",
-  tray_bar: "squares or bars",
+  piped: "piped cookies",
+  tray_bar: "bars",
 };
 
 export function PortionView() {
@@ -135,13 +135,13 @@ export function PortionView() {
         {found ? <PortionDrawing picture={picture} kind={kind} found={found} /> : null}
       </Work>
       <TicketBox>
-        <Part title={`Gives ${WORD[kind]}`}>
+        <Part title={`How many ${WORD[kind]}`}>
           <p className="answer">
             <Live value={found ? String(found.pieces) : ""} />
           </p>
           {found ? <p className="mt-1 text-soft">{wordsOf(found, format)}</p> : null}
         </Part>
-        <Part title="How it is made">
+        <Part title="How you shape it">
           <Choice
             label="Portion"
             value={kind}
@@ -185,7 +185,7 @@ export function PortionView() {
             })}
             {found ? (
               <Amount
-                label="Dough in all"
+                label="Total dough"
                 kind="mass"
                 step={50}
                 value={Math.round(found.batch_g)}
@@ -203,10 +203,10 @@ export function PortionView() {
           ) : null}
         </Part>
         {found ? (
-          <Part title="For this batch">
+          <Part title="Use it for this item">
             <p className="mb-2 text-fine text-soft">
               {isPortioned(job.making)
-                ? "This batch is portioned already; take these sizes for it."
+                ? "This item is already portioned: these sizes replace its own."
                 : "Just trying: the job is unchanged."}
             </p>
             <button
@@ -220,13 +220,13 @@ export function PortionView() {
                 )
               }
             >
-              {`Make ${found.pieces} ${WORD[kind]}`}
+              {`Use this: ${found.pieces} ${WORD[kind]}`}
             </button>
             <Fault text={otherFault(change.error, [])} />
           </Part>
         ) : null}
         {found ? (
-          <Part title="Until it is firm for the oven">
+          <Part title="Chill until firm">
             <Rows>
               {found.firm.map((f) => (
                 <Row key={f.place} name={`In the ${f.place}`}>
@@ -234,7 +234,7 @@ export function PortionView() {
                     f.never ? (
                       <Says of={f.never} />
                     ) : (
-                      "never"
+                      "won’t firm up"
                     )
                   ) : (
                     `${duration(f.least_min)} to ${duration(f.most_min)}`
@@ -250,7 +250,7 @@ export function PortionView() {
                   ? "Spread on its tray."
                   : found.chills_as.kind === "sheet"
                     ? "Flat on its tray."
-                    : "With air all round."}
+                    : "With space around each."}
             </p>
           </Part>
         ) : null}
@@ -281,10 +281,10 @@ function makingOf(kind: Kind, found: Portioned): Making {
 }
 
 function wordsOf(found: Portioned, format: ReturnType<typeof useFormat>): string {
-  const whole = found.tray_g == null ? "" : ` A whole tray takes ${format.mass(found.tray_g)}.`;
+  const whole = found.tray_g == null ? "" : ` Full pan: ${format.mass(found.tray_g)}.`;
   const filling =
     found.filling_g == null
       ? ""
-      : ` Each dent takes ${format.mass(found.filling_g)} of jam or the like, ${format.mass(found.filling_g * found.pieces)} in all.`;
-  return `Of ${format.mass(found.batch_g)} of dough, ${format.mass(found.rest_g)} left over. One goes into the oven ${format.length(Math.round(found.across_mm * 10) / 10)} across and ${format.length(Math.round(found.high_mm * 10) / 10)} high.${whole}${filling}`;
+      : ` Jam: ${format.mass(found.filling_g)} each, ${format.mass(found.filling_g * found.pieces)} total.`;
+  return `From ${format.mass(found.batch_g)} of dough, ${format.mass(found.rest_g)} left over. Before baking: ${format.length(Math.round(found.across_mm * 10) / 10)} wide, ${format.length(Math.round(found.high_mm * 10) / 10)} high.${whole}${filling}`;
 }

@@ -18,7 +18,7 @@ export function Pricked() {
           change.mutate({ pricked: e.target.checked }, { onSettled: () => setAsked(undefined) });
         }}
       />
-      Pricked with a fork before the bake
+      Prick with a fork before baking
     </label>
   );
 }

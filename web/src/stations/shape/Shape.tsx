@@ -37,7 +37,7 @@ export function Shape() {
   );
 }
 
-const FORMS = { oblong: "Oblong", round: "Round", oval: "Oval" } as const;
+const FORMS = { oblong: "Rectangle", round: "Round", oval: "Oval" } as const;
 
 /** Sheets of another form or width that would need less dough, with what they save; nothing where none does. */
 function OtherSheets() {
@@ -53,18 +53,18 @@ function OtherSheets() {
   const found = asked.data ?? [];
   if (found.length === 0) return null;
   return (
-    <Part title="A sheet that needs less">
+    <Part title="A sheet that saves dough">
       <ul className={asked.isPlaceholderData ? "opacity-60" : ""}>
         {found.map((s) => (
           <li key={s.sheet} className="row">
             <span>
               <span className="font-semibold">{`${FORMS[s.sheet]}${s.width_mm == null ? "" : `, ${format.length(s.width_mm)} wide`}`}</span>
-              <span className="block text-fine text-soft">{`${format.mass(s.saves_g)} less, ${number(s.saves_percent, 1)}\u00a0%`}</span>
+              <span className="block text-fine text-soft">{`${format.mass(s.saves_g)} less (${number(s.saves_percent, 1)}%)`}</span>
             </span>
             <button
               type="button"
               className="btn btn-small"
-              aria-label={`Take the sheet: ${FORMS[s.sheet].toLowerCase()}${s.width_mm == null ? "" : `, ${format.length(s.width_mm)} wide`}`}
+              aria-label={`Use this: ${FORMS[s.sheet].toLowerCase()}${s.width_mm == null ? "" : `, ${format.length(s.width_mm)} wide`}`}
               disabled={change.isPending}
               onClick={() =>
                 change.mutate({
@@ -73,7 +73,7 @@ function OtherSheets() {
                 })
               }
             >
-              Take
+              Use this
             </button>
           </li>
         ))}
@@ -106,10 +106,10 @@ function Sheets() {
           <StationHead
             title={
               shown.length > 1
-                ? "Every roll"
+                ? "All rolls"
                 : roll.sheets === 1
                   ? rollName(roll.number)
-                  : `${rollName(roll.number)}, ${roll.sheets} sheets alike`
+                  : `${rollName(roll.number)}, ${roll.sheets} sheets`
             }
             sub={
               shown.length > 1
@@ -137,7 +137,7 @@ function Sheets() {
         <CutList plan={plan} job={job} />
       </Work>
       <TicketBox>
-        <Part title="Cut">
+        <Part title="How many you cut">
           <p className="answer">
             <Live value={String(count)} />
           </p>
@@ -147,7 +147,7 @@ function Sheets() {
               : roll.sheets > 1
                 ? `from ${roll.sheets} sheets, up to ${roll.cuts.length} on each`
                 : `from this sheet${roll.cuts.length > roll.pieces ? `, which holds ${roll.cuts.length}` : ""}`}
-            , of {job.pieces} wanted
+            , of {job.pieces}
           </p>
           <ul>
             {shape.rolls.map((r) => (
@@ -167,12 +167,12 @@ function Sheets() {
           </ul>
           {shape.from_second_reroll > 0 ? (
             <p className="mt-2 text-fine text-soft">
-              The {shape.from_second_reroll} of the second re-roll are tougher and may bubble: prick them, or
-              keep them for yourselves.
+              The last {shape.from_second_reroll} come from scraps rolled twice: tougher. Prick them, or keep
+              them.
             </p>
           ) : null}
         </Part>
-        <Part title="The sheet">
+        <Part title="Sheet">
           <div className="space-y-3">
             <Thickness
               value={job.thickness_mm}
@@ -180,12 +180,12 @@ function Sheets() {
               onSave={(thickness_mm) => keep({ thickness_mm })}
             />
             <div>
-              <span className="mb-1 block text-fine text-soft">Rolled to</span>
+              <span className="mb-1 block text-fine text-soft">Sheet shape</span>
               <Choice
-                label="Rolled to"
+                label="Sheet shape"
                 value={job.sheet ?? "oblong"}
                 options={[
-                  { value: "oblong", label: "Oblong" },
+                  { value: "oblong", label: "Rectangle" },
                   { value: "round", label: "Round" },
                   { value: "oval", label: "Oval" },
                 ]}
@@ -194,7 +194,7 @@ function Sheets() {
             </div>
             <div className="grid grid-cols-2 gap-3">
               <Amount
-                label={job.sheet === "round" ? "Across, at most" : "Wide, at most"}
+                label={job.sheet === "round" ? "Maximum diameter" : "Maximum width"}
                 kind="length"
                 value={Math.round(shape.largest_mm[0] ?? 0)}
                 field="sheet_width_mm"
@@ -203,7 +203,7 @@ function Sheets() {
               />
               {job.sheet === "round" ? null : (
                 <Amount
-                  label="Long, at most"
+                  label="Maximum length"
                   kind="length"
                   value={Math.round(shape.largest_mm[1] ?? 0)}
                   field="sheet_length_mm"
@@ -213,14 +213,14 @@ function Sheets() {
               )}
             </div>
             <p className="text-fine text-soft">
-              By the paper, the pin, or what you roll before it goes soft; never more than the tray takes.{" "}
+              Limited by your parchment, your pin, and what you can roll before it softens.{" "}
               {job.sheet_width_mm == null && job.sheet_length_mm == null ? null : (
                 <button
                   type="button"
                   className="underline"
                   onClick={() => change.mutate({ sheet_width_mm: null, sheet_length_mm: null })}
                 >
-                  As large as the tray
+                  Use the tray size
                 </button>
               )}
             </p>
@@ -236,13 +236,11 @@ function Sheets() {
               }
             />
             {plan.cut_in_place ? (
-              <p className="text-fine text-soft">
-                The gaps are those of the tray, and the scraps are lifted away.
-              </p>
+              <p className="text-fine text-soft">The tray’s gaps apply. Lift the scraps away.</p>
             ) : (
               <div className="grid grid-cols-2 gap-3">
                 <Amount
-                  label="Gap between pieces"
+                  label="Gap"
                   kind="length"
                   value={job.web_mm}
                   field="web_mm"
@@ -250,7 +248,7 @@ function Sheets() {
                   onSave={(web_mm) => keep({ web_mm })}
                 />
                 <Amount
-                  label="Margin to the edge"
+                  label="Margin"
                   kind="length"
                   value={job.edge_mm}
                   field="edge_mm"
@@ -265,13 +263,13 @@ function Sheets() {
               value={job.surface}
               options={[
                 { value: "floured_board", label: "Floured board" },
-                { value: "between_papers", label: "Between papers" },
+                { value: "between_papers", label: "Between parchment" },
               ]}
               onChange={(surface) => change.mutate({ surface })}
             />
             <div className="grid grid-cols-2 gap-3">
               <Amount
-                label="Re-rolls, at most"
+                label="Maximum re-rolls"
                 kind="count"
                 value={job.rerolls}
                 field="rerolls"
@@ -300,26 +298,26 @@ function Sheets() {
           </div>
         </Part>
         <OtherSheets />
-        <Part title="What becomes of the rest">
+        <Part title="Scraps and spare dough">
           <Rows>
-            <Row name="Left for hand-shaping">
+            <Row name="Scraps for hand-shaping">
               <Live value={format.mass(shape.left_g)} />
             </Row>
-            <Row name="Lost to board and hands">
+            <Row name="Stuck to board and hands">
               <Live value={format.mass(shape.lost_g)} />
             </Row>
-            <Row name="Spare dough kept back">
+            <Row name="Spare dough">
               <Live value={format.mass(shape.reserve_g)} />
             </Row>
-            <Row name="Flour picked up re-rolling">
-              <Live value={`${number(shape.flour_taken_up_percent, 1, 1)}\u00a0%`} />
+            <Row name="Flour picked up in re-rolls">
+              <Live value={`${number(shape.flour_taken_up_percent, 1, 1)}%`} />
             </Row>
           </Rows>
           <div className="mt-3">
             <Reasons items={shape.reasons} />
           </div>
           <button type="button" className="btn btn-main mt-4" onClick={() => print()}>
-            Print the cut list
+            Print cut list
           </button>
         </Part>
         <NextStep station="shape" />
@@ -336,7 +334,7 @@ function YieldBar({ plan, rolled }: { plan: Plan; rolled: number }) {
       word: r.number === 0 ? "cut" : r.number === 1 ? "re-rolled" : "re-rolled twice",
       g: r.cut_g,
     })),
-    { word: "left over", g: shape.left_g },
+    { word: "scraps", g: shape.left_g },
   ];
   const fills = ["bg-butter", "bg-butter/60", "bg-butter/35", "bg-edge"];
   return (

@@ -5,12 +5,12 @@ import { cutWith, useFamily } from "../../app/lots";
 import { SubNav } from "../../kit/SubNav";
 
 const NEST = { path: "/nest", name: "Tighter layout" };
-const MIXED = { path: "/mixed", name: "Several batches" };
+const MIXED = { path: "/mixed", name: "Shared sheets" };
 const TRAYS = { path: "/trays", name: "Trays" };
 /** Sums for doughs that this job does not have. */
 const OTHERS = [
-  { path: "/log", name: "Log or bar", rare: true },
-  { path: "/pattern", name: "Patterned bar", rare: true },
+  { path: "/log", name: "Log", rare: true },
+  { path: "/pattern", name: "Patterned log", rare: true },
   { path: "/portion", name: "Portions", rare: true },
 ] as const;
 
@@ -34,5 +34,5 @@ export function ShapeNav({ jobId }: { jobId: number }) {
           ...OTHERS,
         ]
       : [{ path: "", name: kind === "sliced" ? "This log" : "This portion" }, TRAYS, ...OTHERS];
-  return <SubNav label="Views of the shape" base={`/jobs/${jobId}/shape`} views={views} />;
+  return <SubNav label="Shape views" base={`/jobs/${jobId}/shape`} views={views} />;
 }

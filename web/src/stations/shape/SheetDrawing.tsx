@@ -122,7 +122,7 @@ export function SheetDrawing({
 /** As much of the name as there is room for. */
 function caption(roll: Roll, width: number, count: number): string {
   const short = roll.number === 0 ? "first" : roll.number === 1 ? "re-roll" : "2nd";
-  const sheets = roll.sheets > 1 ? `, ${roll.sheets} sheets alike` : "";
+  const sheets = roll.sheets > 1 ? `, ${roll.sheets} sheets` : "";
   const long = `${rollName(roll.number)}: ${count}${sheets}`;
   if (long.length * 8.2 < width + GAP) return long;
   const middle = `${short}: ${count}`;

@@ -77,7 +77,7 @@ const TRAYS = {
   cuts: CUTS,
 };
 const PLAN = {
-  cautions: ["Raw flour is not ready to eat."],
+  cautions: ["Don’t taste raw dough"],
   dough: { mix_g: 710 },
   cold: { air_c: 4.2, curve: [{ warmest_c: 21.9 }] },
   cutter: CUTTER,
@@ -173,28 +173,28 @@ describe("the nesting board", () => {
     );
     const patch = vi.spyOn(api, "PATCH").mockImplementation((async () => answered(JOB)) as never);
     show(<NestView />);
-    expect(screen.getByRole("button", { name: "Keep this layout" })).toHaveProperty("disabled", true);
+    expect(screen.getByRole("button", { name: "Save layout" })).toHaveProperty("disabled", true);
     await userEvent.click(screen.getByRole("button", { name: "Find a tighter layout" }));
-    await screen.findByText("Its time is up; a longer search may find more.");
+    await screen.findByText("Time’s up. A longer search may find more.");
     expect(screen.getByText(/1 more than in rows/)).toBeTruthy();
-    expect(screen.getByText(/no layout holds more than 5/)).toBeTruthy();
-    await userEvent.click(screen.getByRole("button", { name: "Keep this layout" }));
+    expect(screen.getByText(/No layout could hold more than 5/)).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Save layout" }));
     await waitFor(() => expect(patch).toHaveBeenCalled());
     expect(patch.mock.calls[0]?.[1]).toMatchObject({ body: { layout: NESTED.cuts } });
   });
 
   it("holds what is moved by the keys, tells what lies too near, and takes the move back", async () => {
     show(<NestView />);
-    await userEvent.click(screen.getByRole("button", { name: "Choose the next piece" }));
-    expect(screen.getByText("Piece 1 of 2")).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Next cookie" }));
+    expect(screen.getByText("Cookie 1 of 2")).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: "Right 1 mm" }));
-    expect((await screen.findByRole("alert")).textContent).toContain("2 pieces lie too near");
-    expect(screen.getByRole("button", { name: "Keep this layout" })).toHaveProperty("disabled", true);
+    expect((await screen.findByRole("alert")).textContent).toContain("2 cookies are too close");
+    expect(screen.getByRole("button", { name: "Save layout" })).toHaveProperty("disabled", true);
     expect(screen.getByRole("button", { name: "Improve the rest" })).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: "Undo last move" }));
     expect(await screen.findByRole("button", { name: "Find a tighter layout" })).toBeTruthy();
-    await userEvent.click(screen.getByRole("button", { name: "Take off" }));
-    expect(screen.getByText("No piece chosen")).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Remove" }));
+    expect(screen.getByText("No cookie selected")).toBeTruthy();
   });
 
   it("asks for what the goal says, around what is held", async () => {
@@ -206,12 +206,12 @@ describe("the nesting board", () => {
     show(<NestView />);
     await userEvent.click(screen.getByRole("radio", { name: "Less dough" }));
     await userEvent.click(screen.getByRole("radio", { name: "10 s" }));
-    await userEvent.click(screen.getByRole("button", { name: "Choose the next piece" }));
-    await userEvent.click(screen.getByRole("button", { name: "Hold" }));
+    await userEvent.click(screen.getByRole("button", { name: "Next cookie" }));
+    await userEvent.click(screen.getByRole("button", { name: "Lock" }));
     await userEvent.click(screen.getByRole("button", { name: "Improve the rest" }));
-    await screen.findByText("As tight as it gets.");
+    await screen.findByText("This is as tight as it gets.");
     expect(asked[0]).toMatchObject({ pieces: 2, seconds: 10, seed: 0, held: [CUTS[0]], start: [CUTS[1]] });
-    await userEvent.click(screen.getByRole("button", { name: "Another way" }));
+    await userEvent.click(screen.getByRole("button", { name: "Find another layout" }));
     await waitFor(() => expect(asked).toHaveLength(2));
     expect(asked[1]).toMatchObject({ seed: 1, start: [] });
   });
@@ -225,11 +225,11 @@ describe("the tray board", () => {
     );
     show(<TrayView />);
     expect(screen.getByText("Tray 2: 1 of the first roll")).toBeTruthy();
-    expect(screen.getByText(/go round 2 times/)).toBeTruthy();
+    expect(screen.getByText(/used 2 times/)).toBeTruthy();
     expect(screen.queryByRole("radio", { name: "Less dough" })).toBeNull();
     await userEvent.click(screen.getByRole("button", { name: "Find a tighter layout" }));
-    await screen.findByText(/Its time is up/);
-    await userEvent.click(screen.getByRole("button", { name: "Keep this layout" }));
+    await screen.findByText(/Time.s up/);
+    await userEvent.click(screen.getByRole("button", { name: "Save layout" }));
     await waitFor(() => expect(patch).toHaveBeenCalled());
     expect(patch.mock.calls[0]?.[1]).toMatchObject({ body: { tray_layout: NESTED.cuts } });
   });
@@ -256,10 +256,10 @@ describe("portions and evenness", () => {
     vi.spyOn(api, "GET").mockImplementation((async (path: string) =>
       answered(path.endsWith("portion") ? found : [])) as never);
     show(<PortionView />, "/?kind=thumbprint");
-    expect(await screen.findByText(/Each dent takes 2\sg of jam or the like, 56\sg in all/)).toBeTruthy();
+    expect(await screen.findByText(/Jam: 2\sg each, 56\sg total/)).toBeTruthy();
     expect(screen.getByText("31 min to 44 min")).toBeTruthy();
     expect(screen.getByText("never: too warm there")).toBeTruthy();
-    expect(screen.getByRole("textbox", { name: "Dent, deep" })).toHaveProperty("value", "8 mm");
+    expect(screen.getByRole("textbox", { name: "Dent depth" })).toHaveProperty("value", "8 mm");
   });
 
   it("mark thin and thick spots by word, and ask for nothing that was not read", async () => {
@@ -306,7 +306,7 @@ describe("a cutter from a photo", () => {
       height_mm: 40,
       area_mm2: 2400,
       neck_mm: 6,
-      warning: "Its narrowest neck is 6.0 mm.",
+      warning: "Its Narrowest neck is 6.0 mm.",
       picture: "data:image/jpeg;base64,",
     };
     vi.stubGlobal("createImageBitmap", async () => ({ width: 1000, height: 1300, close: () => undefined }));
@@ -331,7 +331,7 @@ describe("a cutter from a photo", () => {
     const corner = await screen.findByRole("slider", { name: "Corner 1" });
     corner.focus();
     await userEvent.keyboard("{Shift>}{ArrowRight}{/Shift}{ArrowDown}");
-    expect(corner.getAttribute("aria-valuetext")).toBe("14 % across, 12 % down");
+    expect(corner.getAttribute("aria-valuetext")).toBe("14% across, 12% down");
     await userEvent.click(screen.getByRole("button", { name: "Find the outline" }));
     expect(await screen.findByText("60 mm × 40 mm")).toBeTruthy();
     expect(post.mock.calls[0]?.[1]).toMatchObject({
@@ -343,9 +343,9 @@ describe("a cutter from a photo", () => {
         },
       },
     });
-    expect(screen.getByText(/narrowest neck/)).toBeTruthy();
+    expect(screen.getByText(/Narrowest neck/)).toBeTruthy();
     await userEvent.click(screen.getByRole("checkbox", { name: /mirror image/ }));
-    await userEvent.click(screen.getByRole("button", { name: "Add it" }));
+    await userEvent.click(screen.getByRole("button", { name: "Add cutter" }));
     await waitFor(() => expect(added).toHaveBeenCalledWith(CUTTER));
     expect(
       post.mock.calls.slice(1).map((c) => (c[1] as { body: { name: string; mirrored: boolean } }).body),
@@ -381,11 +381,14 @@ describe("logs and patterned bars", () => {
       answered(path.endsWith("log") ? LOG : [])) as never);
     show(<LogView />, "/?form=round&mass_g=450&width_mm=48&slice_mm=6");
     expect(await screen.findByRole("img", { name: "Ruler strip of 32 slices" })).toBeTruthy();
-    expect(screen.getByRole("textbox", { name: "Slices: follows" })).toHaveProperty("value", "32");
-    expect(screen.getByRole("textbox", { name: "Dough in it" })).toHaveProperty("value", "450 g");
+    expect(screen.getByRole("textbox", { name: /^(Number of slices|Slices): follows/ })).toHaveProperty(
+      "value",
+      "32",
+    );
+    expect(screen.getByRole("textbox", { name: "Dough weight" })).toHaveProperty("value", "450 g");
     expect(screen.getByText("every 15 min")).toBeTruthy();
     expect(screen.getByText(/with 3.5\smm left over/)).toBeTruthy();
-    const strip = screen.getByRole("link", { name: "Strip as PDF" }).getAttribute("href");
+    const strip = screen.getByRole("link", { name: "Ruler strip PDF" }).getAttribute("href");
     expect(strip).toBe("/api/jobs/1/log/strip.pdf?form=round&mass_g=450&width_mm=48&slice_mm=6&paper=a4");
   });
 
@@ -452,12 +455,12 @@ describe("what to do when it goes wrong", () => {
     show(<GoesWrong />);
     expect((await screen.findByRole("status")).textContent).toBe("At 21.9\u00b0 it is tacky.");
     expect(screen.getByText("12 min")).toBeTruthy();
-    expect(screen.getByText("at once")).toBeTruthy();
+    expect(screen.getByText("right away")).toBeTruthy();
     expect(queries[0]).toEqual({ trouble: "too_warm" });
-    expect(screen.getByRole<HTMLInputElement>("textbox", { name: "The dough, in the middle" }).value).toMatch(
+    expect(screen.getByRole<HTMLInputElement>("textbox", { name: "Middle of the dough" }).value).toMatch(
       /^21\.9/,
     );
-    await userEvent.click(screen.getByRole("radio", { name: "The power went" }));
+    await userEvent.click(screen.getByRole("radio", { name: "Power’s out" }));
     await waitFor(() => expect(queries.at(-1)).toEqual({ trouble: "power_out" }));
   });
 });

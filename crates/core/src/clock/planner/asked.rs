@@ -118,7 +118,7 @@ impl DayInput {
             checks.range("finish_by_min", by, -1e9, 1e9, "min");
         }
         if self.batches.is_empty() {
-            checks.push(InputError::refused("batches", "needs at least one batch"));
+            checks.push(InputError::refused("batches", "Give at least one batch."));
         }
         checks.limit("batches", self.batches.len(), MOST_BATCHES, "batches");
         let mut ids = BTreeSet::new();
@@ -128,7 +128,7 @@ impl DayInput {
                 checks.text(&at("id"), name, 80, "a name or a number");
             }
             if !ids.insert(&b.id) {
-                checks.push(InputError::refused(at("id"), "is the name of another batch; each has its own"));
+                checks.push(InputError::refused(at("id"), "Another batch has this name. Give each its own."));
             }
             checks.range(&at("n_trays"), f64::from(b.n_trays), 1.0, f64::from(MOST_TRAYS), "");
             let minutes = [
@@ -156,7 +156,8 @@ impl DayInput {
         }
         let all: u64 = self.batches.iter().map(|b| u64::from(b.n_trays)).sum();
         if all > u64::from(MOST_TRAYS) {
-            checks.push(InputError::refused("batches", format!("{all} trays; at most {MOST_TRAYS} in a day")));
+            checks
+                .push(InputError::refused("batches", format!("At most {MOST_TRAYS} trays in a day. You have {all}.")));
         }
         checks.finish(())?;
         Ok(Day { kitchen: self.kitchen.clone(), batches: self.batches.iter().map(BatchInput::batch).collect() })

@@ -163,7 +163,7 @@ fn thaw(
     let rest = tempering_to(&dough.composition, piece, from, kitchen.room(), at).ok_or_else(|| {
         InputError::refused(
             "thaws",
-            "the room is colder than the dough has to be to be worked: thaw it in the fridge and work it there",
+            "Your room is too cold to bring this dough to working temperature. Thaw it in the fridge and work it there.",
         )
     })?;
     Ok(Thawing { way, at, span: rest })

@@ -115,16 +115,16 @@ pub fn keep_version_with(own: &Kin, all: &[Kin]) -> Vec<i64> {
 pub fn check_lot(own: &Kin, keeps_sheets: bool, lead: &Kin, all: &[Kin]) -> Result<(), InputErrors> {
     let refuse = |field: &str, why: &str| Err(InputError::refused(field, why).into());
     if keeps_sheets {
-        return refuse("mixed", "the job itself keeps sheets for several batches, not one of its batches");
+        return refuse("mixed", "Save shared sheets with the job, not with one of its items.");
     }
     if lead.job == own.job {
-        return refuse("lot_of", "a job is no batch of itself");
+        return refuse("lot_of", "A job can’t be its own item.");
     }
     if lead.lot_of.is_some() {
-        return refuse("lot_of", "that is a batch itself; choose its job");
+        return refuse("lot_of", "That’s an item of another job. Choose that job.");
     }
     if all.iter().any(|j| j.lot_of == Some(own.job)) {
-        return refuse("lot_of", "this job has batches of its own; take them out first");
+        return refuse("lot_of", "This job has items. Remove them first.");
     }
     Ok(())
 }
@@ -136,16 +136,16 @@ pub fn check_lot(own: &Kin, keeps_sheets: bool, lead: &Kin, all: &[Kin]) -> Resu
 pub fn check_shared_dough(own: &Kin, with: &Kin, all: &[Kin]) -> Result<(), InputErrors> {
     let refuse = |why: &str| Err(InputError::refused("dough_with", why).into());
     if with.job == own.job {
-        return refuse("a job cannot be mixed with itself");
+        return refuse("A job can’t share dough with itself. Choose another job.");
     }
     if with.dough_with.is_some() {
-        return refuse("that job's own dough is mixed with another; choose that one");
+        return refuse("That job already shares another job’s dough. Choose that other job.");
     }
     if with.formula != own.formula {
-        return refuse("only jobs of one recipe can share a dough");
+        return refuse("Only jobs with the same recipe can share dough.");
     }
     if all.iter().any(|j| j.dough_with == Some(own.job)) {
-        return refuse("other jobs are mixed with this one; take them out first");
+        return refuse("Other jobs share this job’s dough. Remove them first.");
     }
     Ok(())
 }

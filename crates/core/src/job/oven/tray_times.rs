@@ -124,7 +124,7 @@ fn thicknesses(job: &Job, plan: &Plan) -> Vec<Length> {
 pub fn tray_times(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<TrayTimes, InputErrors> {
     let question = &plan.oven.question;
     if plan.oven.forecast.is_none() {
-        return Err(InputError::refused("bake", "beyond what the forecast knows; the oven station says what").into());
+        return Err(InputError::refused("bake", "No forecast for this bake. The Oven station says why.").into());
     }
     let trays = &plan.shape.trays;
     let count = trays.fill.first().map_or(0, |n| *n as usize).min(trays.layout.pieces.len());

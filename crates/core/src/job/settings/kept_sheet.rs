@@ -46,7 +46,7 @@ pub(crate) fn check_kept(checks: &mut Checks, sheets: &[KeptSheet]) {
         checks.range(&format!("mixed[{i}].length_mm"), sheet.length_mm, SHEET_MM.0, SHEET_MM.1, "mm");
         checks.limit(&format!("mixed[{i}].pieces"), sheet.pieces.len(), MOST_SEARCHED, "pieces");
         if let Some(at) = sheet.pieces.iter().position(|p| !on_a_sheet(&p.at())) {
-            checks.push(InputError::refused(format!("mixed[{i}].pieces[{at}]"), "not a place on any sheet"));
+            checks.push(InputError::refused(format!("mixed[{i}].pieces[{at}]"), "This position isn’t on the sheet."));
         }
     }
 }

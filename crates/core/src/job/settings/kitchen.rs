@@ -174,8 +174,8 @@ impl HouseInput {
         checks.text("name", &self.name, 80, "a name");
         checks.range("room_c", self.room_c, 5.0, 40.0, "\u{b0}C");
         checks.range("altitude_m", self.altitude_m, -400.0, 4500.0, "m");
-        checks.text("currency", &self.currency, 4, "a sign such as \u{20ac} or $");
-        checks.range("hands", f64::from(self.hands), 1.0, 20.0, "pairs of hands");
+        checks.text("currency", &self.currency, 4, "a currency sign such as $ or \u{20ac}");
+        checks.range("hands", f64::from(self.hands), 1.0, 20.0, "people");
         checks.range("roll_min", self.roll_min, 0.0, 60.0, "min");
         checks.range("cut_s", self.cut_s, 0.0, 120.0, "s");
         checks.keep(Zone::named(&self.zone))
@@ -223,8 +223,8 @@ impl OvensInput {
         for (i, r) in self.oven_readings.iter().enumerate() {
             let field = |name: &str| format!("oven_readings[{i}].{name}");
             checks.range(&field("set_c"), r.set_c, 100.0, 260.0, "\u{b0}C");
-            checks.range(&field("read_c"), r.read_c, r.set_c - 60.0, r.set_c + 60.0, "\u{b0}C, near the setting");
-            checks.range(&field("swing_k"), r.swing_k, 0.0, 40.0, "\u{b0}C to either side");
+            checks.range(&field("read_c"), r.read_c, r.set_c - 60.0, r.set_c + 60.0, "°C");
+            checks.range(&field("swing_k"), r.swing_k, 0.0, 40.0, "°C");
         }
         checks.range("door_dip_k", self.door_dip_k, 0.0, 80.0, "\u{b0}C");
         checks.range("recovery_min", self.recovery_min, 0.2, 15.0, "min");

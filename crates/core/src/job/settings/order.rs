@@ -41,7 +41,7 @@ impl OrderInput {
         checks.text("name", &self.name, 80, "a name");
         checks.range("pieces", f64::from(self.pieces), 1.0, 20_000.0, "pieces");
         if let Some(most) = self.pieces.checked_sub(1) {
-            let unit = "pieces, since at least one is baked";
+            let unit = "cookies";
             checks.range("freeze_pieces", f64::from(self.freeze_pieces), 0.0, f64::from(most), unit);
         }
     }

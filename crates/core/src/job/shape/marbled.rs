@@ -44,9 +44,7 @@ pub fn marbled(
     (other, other_density): (Mass, Density),
 ) -> Result<Marbled, InputErrors> {
     if job.input().shape.making != Making::Cut {
-        return Err(
-            InputError::refused("making", "only pieces that are cut from a sheet are marbled of its scraps").into()
-        );
+        return Err(InputError::refused("making", "You can marble scraps only from cookies cut from a sheet.").into());
     }
     let mut checks = Checks::new();
     checks.range("own_g", own.g(), 5.0, 20_000.0, "g");

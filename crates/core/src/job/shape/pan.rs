@@ -25,7 +25,7 @@ pub(crate) fn fits_its_tray(job: &Job, kitchen: &Kitchen) -> Result<(), InputErr
     Err(InputError::refused(
         field,
         format!(
-            "a bar of {:.0} \u{d7} {:.0} mm is larger than the tray, which takes {:.0} \u{d7} {:.0} mm",
+            "The pan ({:.0} \u{d7} {:.0} mm) doesn\u{2019}t fit the tray ({:.0} \u{d7} {:.0} mm). Use a smaller pan.",
             length.mm(),
             width.mm(),
             b.mm(),

@@ -181,7 +181,7 @@ impl Bake {
 /// Fails where nothing was seen, or too much at once.
 pub fn causes(asked: &CauseAsked<'_>) -> Result<Causes, InputErrors> {
     if asked.seen.is_empty() || asked.seen.len() > MOST_SEEN {
-        return Err(InputError::refused("seen", format!("what was seen is one thing to {MOST_SEEN}")).into());
+        return Err(InputError::refused("seen", format!("Choose 1 to {MOST_SEEN} things you saw.")).into());
     }
     let seen = asked.baked.and_then(|b| b.seen.clone());
     let says = asked.baked.map_or(&[][..], |b| &b.says);

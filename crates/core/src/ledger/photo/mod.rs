@@ -194,29 +194,28 @@ pub fn measure_photo(file: &[u8], asked: &PhotoAsked) -> Result<PhotoMeasures, I
     let corners = match asked.corners {
         Some(corners) => corners,
         None => paper::find(&picture.pixels).ok_or_else(|| {
-            refused("corners", "no sheet of paper with four straight sides is seen: lay white paper on something darker and take in all of it, or show its corners")
+            refused(
+                "corners",
+                "Can’t find the paper. Lay white paper on something darker, all of it in view, or mark its corners.",
+            )
         })?,
     };
     let size = (f64::from(picture.pixels.width()), f64::from(picture.pixels.height()));
     let corners_px = corners.map(|(x, y)| (x * size.0, y * size.1));
     let paper_mm = asked.paper.lies(&corners_px);
     let seen_by = Seen { picture_px: size, corners_px, paper_mm, focal_35mm: picture.focal_35mm };
-    let pose = seen_by.pose().ok_or_else(|| refused("corners", "the four corners lie on one line"))?;
+    let pose =
+        seen_by.pose().ok_or_else(|| refused("corners", "The 4 corners are in one line. Mark the paper’s corners."))?;
     let other = Seen { paper_mm: asked.paper.other().lies(&corners_px), ..seen_by };
     let by_other = other.pose().map_or(f64::MAX, |p| p.off_px);
     if pose.off_px > OFF * size.0.hypot(size.1) && by_other < 0.3 * pose.off_px {
-        return Err(refused(
-            "paper",
-            "the corners are not those of such a sheet but of the other kind: choose the other paper",
-        ));
+        return Err(refused("paper", "These corners fit the other paper size. Choose A4 or Letter to match."));
     }
     let tilt_deg = pose.tilt_deg();
     if tilt_deg > REFUSED_TILT_DEG {
         return Err(refused(
             "photo",
-            format!(
-                "it was taken from {tilt_deg:.0}\u{b0} aside; up to {MOST_TILT_DEG:.0}\u{b0} are measured: hold the camera more above the paper"
-            ),
+            format!("Camera tilted {tilt_deg:.0}° (limit {MOST_TILT_DEG:.0}°). Hold it straight above the paper."),
         ));
     }
     let above = from_above(&picture.pixels.into_rgb8(), corners_px, paper_mm, PX_PER_MM, Rgb([255; 3]))?;
@@ -225,7 +224,7 @@ pub fn measure_photo(file: &[u8], asked: &PhotoAsked) -> Result<PhotoMeasures, I
     let burnt_out = bright as f64 > BURNT_OUT * above.pixels().len() as f64;
     let raw = Sheet::new(&above, paper_mm);
     let light = Light::of(&raw).ok_or_else(|| {
-        refused("photo", "what is shown as paper does not look like it: a white sheet is needed of which some is left free, without a sharp shadow on it")
+        refused("photo", "That doesn’t look like white paper. Leave some of the sheet free, with no sharp shadows.")
     })?;
     let sheet = light.taken_out(&raw);
     let stands = Stands::new(pose.over(), asked.thickness.mm());
@@ -243,13 +242,10 @@ pub fn measure_photo(file: &[u8], asked: &PhotoAsked) -> Result<PhotoMeasures, I
     let mut pieces: Vec<MeasuredPiece> =
         feet.filter_map(|(foot, touching)| measured(&sheet, &foot, &stands, &forms, touching)).collect();
     if pieces.is_empty() {
-        return Err(refused(
-            "photo",
-            "nothing is seen on the paper that could be a piece; lay them on it with some paper free around each",
-        ));
+        return Err(refused("photo", "No cookies found. Lay them on the paper with space around each."));
     }
     if pieces.len() > MOST_PIECES {
-        return Err(refused("photo", format!("{} pieces are seen; up to {MOST_PIECES} are measured", pieces.len())));
+        return Err(refused("photo", format!("{} cookies found; {MOST_PIECES} at most. Take some off.", pieces.len())));
     }
     // As one reads: rows of half a piece.
     #[expect(clippy::cast_precision_loss, reason = "up to sixty")]

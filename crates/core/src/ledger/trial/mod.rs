@@ -147,7 +147,7 @@ impl TrialAsked {
             };
             let least = (1..=500).find(sees).unwrap_or(500);
             let why = format!(
-                "pieces of one tray differ by {:.1} mm here, so it would take more than {MOST_OF_A_WAY} of each way; {:.1} mm can be seen",
+                "Your cookies vary by {:.1} mm on a tray, so {MOST_OF_A_WAY} of each version aren\u{2019}t enough. Look for {:.1} mm or more.",
                 self.sd.mm(),
                 real(least) / 10.0
             );

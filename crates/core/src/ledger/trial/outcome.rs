@@ -63,7 +63,7 @@ pub fn trial_outcome(asked: &TrialAsked, measured: &[Vec<Vec<f64>>]) -> Result<T
     let mut checks = Checks::new();
     for (t, tray) in measured.iter().enumerate() {
         if tray.len() != ways {
-            checks.push(InputError::refused(format!("trays[{t}]"), format!("it has {ways} ways")));
+            checks.push(InputError::refused(format!("trays[{t}]"), format!("This tray needs {ways} versions.")));
         }
         for (w, pieces) in tray.iter().enumerate() {
             for (i, mm) in pieces.iter().enumerate() {
@@ -80,8 +80,12 @@ pub fn trial_outcome(asked: &TrialAsked, measured: &[Vec<Vec<f64>>]) -> Result<T
         .collect();
     let trays = measured.len();
     let unknowns = trays + ways - 1;
-    let few =
-        || InputError::refused("trays", "too few pieces: each way needs two, and trays that hold more than one way");
+    let few = || {
+        InputError::refused(
+            "trays",
+            "Measure at least 2 cookies of each version. Trays must hold more than one version.",
+        )
+    };
     if rows.len() <= unknowns {
         return Err(few().into());
     }

@@ -117,22 +117,16 @@ pub fn check_bake(dough: &OvenDough, piece: &BakePiece, oven: &OvenSetup) -> Res
         TrayCover::Gap(gap) => within("gap_mm", gap.mm(), &(0.0..=200.0), "mm"),
     }
     if p.flour + p.starch < 0.02 {
-        checks.push(InputError::refused("flour", "there is no flour in it: nothing would set"));
+        checks.push(InputError::refused("flour", "No flour, so it won’t set. Add some."));
     }
     if facts.nuts > MAINLY_NUTS || facts.nut_paste > MUCH_PASTE {
-        checks.push(InputError::refused(
-            "nuts",
-            "it is mainly nuts or a paste of them, of which the forecast knows nothing",
-        ));
+        checks.push(InputError::refused("nuts", "Mostly nuts or nut paste: no forecast. Bake one test tray first."));
     }
     if packed_as_laid(dough) < BATTER {
-        checks.push(InputError::refused(
-            "flour",
-            "it is a batter that runs on its tray, of which the forecast knows nothing",
-        ));
+        checks.push(InputError::refused("flour", "This is a batter that runs on the tray: no forecast."));
     }
     if oven.pressure_pa < standard_pressure_pa(HIGHEST_M) {
-        checks.push(InputError::refused("altitude_m", format!("the forecast knows nothing above {HIGHEST_M:.0} m")));
+        checks.push(InputError::refused("altitude_m", format!("No forecast above {HIGHEST_M:.0} m of altitude.")));
     }
     checks.finish(())?;
     Ok(warnings(dough, piece, oven))

@@ -53,11 +53,11 @@ impl NestQuestion {
         if cutters.is_empty() || cutters.len() > MOST_CUTTERS {
             checks.push(InputError::refused(
                 "cutters",
-                format!("one to {MOST_CUTTERS} cutters go on one sheet; these are {}", cutters.len()),
+                format!("Use 1 to {MOST_CUTTERS} cutters on a sheet. You have {}.", cutters.len()),
             ));
         }
         if cutters.len() > 1 && cutters.iter().any(|c| c.wanted.is_none()) {
-            checks.push(InputError::refused("pieces", "with several cutters, say how many pieces of each"));
+            checks.push(InputError::refused("pieces", "With several cutters, give the number of cookies for each."));
         }
         for (i, cutter) in cutters.iter().enumerate() {
             if let Some(wanted) = cutter.wanted {

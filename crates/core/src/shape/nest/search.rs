@@ -69,8 +69,12 @@ impl Nester {
                 }
             }
         }
-        let best = Nested::proved(&question, pieces)
-            .ok_or_else(|| InputError::refused("held", "the held pieces do not keep web and edge"))?;
+        let best = Nested::proved(&question, pieces).ok_or_else(|| {
+            InputError::refused(
+                "held",
+                "Some locked cookies are too close together or too near the edge. Move or unlock them.",
+            )
+        })?;
         Ok(Self::with(question, seed, best))
     }
 

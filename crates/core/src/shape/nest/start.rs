@@ -14,17 +14,23 @@ impl NestQuestion {
         if held.len() + start.len() > MOST_SEARCHED {
             return Err(InputError::refused(
                 "pieces",
-                format!("{} pieces; at most {MOST_SEARCHED} are moved about", held.len() + start.len()),
+                format!("At most {MOST_SEARCHED} cookies for a tighter layout. You have {}.", held.len() + start.len()),
             )
             .into());
         }
         for (field, pieces) in [("held", &held), ("start", &start)] {
             for (i, p) in pieces.iter().enumerate() {
                 if p.cutter >= self.cutters.len() {
-                    return Err(InputError::refused(format!("{field}[{i}].cutter"), "no such cutter").into());
+                    return Err(InputError::refused(
+                        format!("{field}[{i}].cutter"),
+                        "No such cutter. Choose one from the list.",
+                    )
+                    .into());
                 }
                 if ![p.at.x_mm, p.at.y_mm, p.at.turn_deg].iter().all(|v| v.is_finite() && v.abs() < 1e5) {
-                    return Err(InputError::refused(format!("{field}[{i}]"), "not a place on any sheet").into());
+                    return Err(
+                        InputError::refused(format!("{field}[{i}]"), "This position isn’t on the sheet.").into()
+                    );
                 }
             }
         }
@@ -38,8 +44,12 @@ impl NestQuestion {
         };
         let gaps = measure_layout(&self, &held);
         if let Some(at) = gaps.iter().position(|g| !g.is_sound()) {
-            let why = if gaps[at].over_rim { "reaches into the margin" } else { "lies too near another held piece" };
-            return Err(InputError::refused(format!("held[{at}]"), format!("the held piece {} {why}", at + 1)).into());
+            let why = if gaps[at].over_rim { "is in the margin" } else { "is too close to another locked cookie" };
+            return Err(InputError::refused(
+                format!("held[{at}]"),
+                format!("Locked cookie {} {why}. Move or unlock it.", at + 1),
+            )
+            .into());
         }
         let mut laid = Laid::new(&self);
         for piece in &held {

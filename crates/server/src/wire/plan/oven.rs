@@ -65,7 +65,7 @@ view! {
         /// From the oven until it can be packed, iced or filled.
         packs_after_min: f64 = (o.cooling.on_tray() + o.cooling.on_rack()).min(),
         /// What these figures are: `forecast` or `common practice`.
-        basis: String = if o.forecast.is_some() { "forecast" } else { "common practice" }.to_owned(),
+        basis: String = if o.forecast.is_some() { "forecast" } else { "usual" }.to_owned(),
         /// The forecast; null beyond what the model knows.
         forecast: Option<BakeView> = o.forecast.as_ref().map(|f| BakeView::new(f, o)),
         /// Which side of the oven is hotter and what helps; null where it is even, or nobody has tried.

@@ -6,7 +6,7 @@ mod plan;
 
 pub use bench::bench;
 pub use day::day;
-pub use plan::plan;
+pub use plan::{levers, plan};
 use ready_slab_core::clock::{ChillWaits, Held, MoreChill};
 use ready_slab_core::cold::{ColdPlace, Feeling, Lies, Never, Target, WaterState};
 use ready_slab_core::dough::{

@@ -173,7 +173,12 @@ pub fn plan() -> Vec<Sentence> {
     ];
     let side = oven::Reason::SideIsHotter { side: OvenSide::Back, within: k(6.0) };
     let turned = turn(&[R::Oven(side), R::SwapShelves]).unwrap();
-    let notches = [
+    [all(&reasons), all(&PotCaution::ALL)].concat().into_iter().chain([turned]).collect()
+}
+
+/// What a lever does, as it is named in a list: labels, no sentences.
+pub fn levers() -> Vec<Sentence> {
+    [
         Notch::Colder(k(6.0), Some((min(3.2), ColdPlace::Freezer))),
         Notch::Colder(k(6.0), None),
         Notch::Warmer(k(6.0)),
@@ -205,6 +210,6 @@ pub fn plan() -> Vec<Sentence> {
         Notch::JustCreamed,
         Notch::CreamedLight,
     ]
-    .map(notch);
-    [all(&reasons), all(&PotCaution::ALL)].concat().into_iter().chain([turned]).chain(notches).collect()
+    .map(notch)
+    .to_vec()
 }
