@@ -189,7 +189,7 @@ function JobCards({ leads, jobs, formulas, cutters, onDelete }: Cards) {
               ) : null}
               <p className="font-semibold">
                 {longDay(job.ready_by)}
-                {job.ready_by.slice(0, 4) === thisYear ? "" : ` ${job.ready_by.slice(0, 4)}`},{" "}
+                {job.ready_by.slice(0, 4) === thisYear ? "" : `, ${job.ready_by.slice(0, 4)}`},{" "}
                 {clock(job.ready_by)}
               </p>
             </div>
