@@ -1,6 +1,6 @@
 /** Why a bake came out so; what is tried on purpose; the book of all bakes. */
 import { readFileSync } from "node:fs";
-import { expect, field, open, settled, test } from "../bakery";
+import { expect, field, open, set, settled, test } from "../bakery";
 
 test("a cause is found, its test stands on the bench, and reads itself out", async ({ page, bakery }) => {
   await open(page, bakery, "ledger");
@@ -72,9 +72,9 @@ test("bakes are looked for, set side by side, taken out as a table and read back
   await page.getByRole("searchbox", { name: "Job, recipe or notes" }).fill("");
   await expect(page.getByRole("heading", { name: "2 bakes" })).toBeVisible();
   const days = (await (await page.request.get(`${bakery.address}/api/book`)).json()) as { records: { recorded_at: string }[] };
-  await page.getByLabel("To", { exact: true }).fill(days.records[1]!.recorded_at.slice(0, 10));
+  await set(page.getByLabel("To", { exact: true }), days.records[1]!.recorded_at.slice(0, 10));
   await expect(page.getByRole("heading", { name: "1 bake" })).toBeVisible();
-  await page.getByLabel("To", { exact: true }).fill("");
+  await set(page.getByLabel("To", { exact: true }), "");
   await expect(page.getByRole("heading", { name: "2 bakes" })).toBeVisible();
   for (const i of [0, 1]) await page.getByRole("button", { name: /for side by side/ }).nth(i).click();
   const beside = page.getByRole("region", { name: "Side by side" });

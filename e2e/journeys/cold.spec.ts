@@ -57,7 +57,7 @@ test("a piece is followed by the stand-in from putting in to ready, through a ki
   await page.keyboard.press("l");
   const card = page.getByRole("listitem", { name: "Disc 1" });
   await expect(card.getByText("Ready to roll")).toBeVisible();
-  await expect(card.getByText(/^for .* more$/).last()).toBeVisible();
+  await expect(card.getByText(/^good for .* more$/)).toBeVisible();
   await card.getByRole("button", { name: "Take it out to use" }).click();
   await expect(page.getByText("Nothing is chilling.")).toBeVisible();
   await expect(page).toHaveTitle(/^Chilling now/);
@@ -125,7 +125,7 @@ test("readings by hand, in either unit, with what is wrong said beside them", as
   await page.goto(`${bakery.address}/jobs/1/cold/now?piece=1`);
   await page.getByRole("button", { name: "Take it out to use" }).click();
   await expect(page.getByRole("heading", { name: "Taken out" }).first()).toBeVisible();
-  await page.getByRole("button", { name: "Undo" }).click();
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
   await expect(page.getByRole("button", { name: "Onto the bench" })).toBeVisible();
 });
 

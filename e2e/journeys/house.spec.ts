@@ -64,6 +64,45 @@ test("quick arrows all count, and each is taken back", async ({ page, bakery }) 
   await expect(field(page, /^Cookies$/)).toHaveValue("48");
 });
 
+test("when it is due is typed as people say it, or chosen on a calendar, by the keyboard alone", async ({ page, bakery }) => {
+  await open(page, bakery, "order");
+  const [day, time] = [field(page, "Ready by, day"), field(page, "Ready by, time")];
+  await expect(time).toHaveValue("14:00");
+  const was = await day.inputValue();
+  // A Saturday, a fortnight on: the demo's own day is always one to come.
+  await day.focus();
+  await page.keyboard.press("ArrowDown");
+  const calendar = page.getByRole("grid");
+  await expect(calendar).toBeVisible();
+  await expect(calendar.locator(":focus")).toBeVisible();
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Enter");
+  await expect(calendar).toBeHidden();
+  await expect(day).not.toHaveValue(was);
+  await expect(day).toHaveValue(/^Sat, /);
+  const later = await day.inputValue();
+  await expect(day).toBeFocused();
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(day).toHaveValue(was);
+  await set(day, "someday");
+  await expect(page.getByRole("alert")).toHaveText("Type a day, such as Sat, Dec 5, or tomorrow.");
+  await set(day, `${later} 3:20pm`);
+  await expect(page.getByRole("alert")).toHaveCount(0);
+  await expect(day).toHaveValue(later);
+  await expect(time).toHaveValue("15:20");
+  await expect(figure(page, "Order")).toContainText("Sat 15:20");
+  await time.focus();
+  await page.keyboard.press("ArrowUp");
+  await expect(time).toHaveValue("15:30");
+  await units(page, "US");
+  await expect(time).toHaveValue("3:30 pm");
+  await set(time, "noon-ish");
+  await expect(page.getByRole("alert")).toHaveText("Type a time, such as 14:00 or 2 pm.");
+  await set(time, "4p");
+  await expect(figure(page, "Order")).toContainText("Sat 4:00");
+});
+
 test("inches are typed as a rule shows them, mixed fractions too", async ({ page, bakery }) => {
   await page.goto(`${bakery.address}/jobs/1/order`);
   await units(page, "US");

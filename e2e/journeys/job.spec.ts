@@ -95,7 +95,7 @@ test("a cutter too large for the tray says so and offers the way back", async ({
   await page.getByRole("button", { name: "Add a cutter" }).click();
   const dialog = page.getByRole("dialog");
   await field(dialog, "Name").fill("Platter");
-  await set(field(dialog, "Across"), "390");
+  await set(field(dialog, "Diameter"), "390");
   await expect(page.getByRole("alert")).toContainText("fit the sheet");
   await page.locator("label", { hasText: "Anchor" }).click();
   await expect(page.getByRole("alert")).toHaveCount(0);

@@ -77,7 +77,7 @@ test("sheets are rolled round, and a ring leaves its hole", async ({ page, baker
   const dialog = page.getByRole("dialog");
   await dialog.getByRole("radio", { name: "Ring" }).click();
   await dialog.getByRole("textbox", { name: "Name" }).fill("Lifebelt");
-  await dialog.getByRole("textbox", { name: "Its hole, across" }).fill("28 mm");
+  await dialog.getByRole("textbox", { name: "Hole diameter" }).fill("28 mm");
   await dialog.getByRole("button", { name: "Add cutter" }).click();
   await expect(page.getByRole("heading", { name: "48 × Lifebelt" })).toBeVisible();
 });

@@ -37,7 +37,7 @@ test("a pinwheel is formed: its sheets, its masses, its steps", async ({ page, b
   await expect(page.getByText(/both 23\.9 × 20\scm\. Use sheets of parchment/)).toBeVisible();
   await set(page.getByRole("textbox", { name: "Diameter", exact: true }), "60 mm");
   await expect(page.getByText(/1 sheet, 34\.7\scm/).first()).toBeVisible();
-  await set(field(page, "First turn, across"), "80 mm");
+  await set(field(page, "First turn"), "80 mm");
   await expect(page.getByRole("alert")).toContainText("0 to 30 mm");
 });
 

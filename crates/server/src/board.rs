@@ -70,6 +70,10 @@ async fn blocking<T: Send + 'static>(work: impl FnOnce() -> T + Send + 'static) 
     tokio::task::spawn_blocking(work).await.map_err(|_| ApiError::Broken)
 }
 
+/// So often a job may be moved while it is read. Our own choice: nobody moves it faster by hand.
+const MOST_MOVES: usize = 8;
+const MOVING: &str = "Jobs of this day are being moved. Try again.";
+
 /// So many pieces are told side by side. Our own choice: the least cores this runs on.
 const AT_A_TIME: usize = 2;
 
@@ -209,26 +213,42 @@ impl Board {
     /// A date with all that is wanted on it; planned anew only after a change.
     pub async fn date(&self, date: NaiveDate) -> Result<Arc<WholeDate>, ApiError> {
         let mut dates = self.0.dates.lock().await;
-        let now = self.0.store.commits();
-        let before = match dates.get(&date) {
-            Some((at, planned)) if *at == now => return Ok(planned.clone()),
-            older => older.map(|(_, planned)| planned.clone()),
-        };
-        if dates.len() >= MOST_DATES {
-            dates.clear();
+        for _ in 0..MOST_MOVES {
+            let now = self.0.store.commits();
+            let before = match dates.get(&date) {
+                Some((at, planned)) if *at == now => return Ok(planned.clone()),
+                older => older.map(|(_, planned)| planned.clone()),
+            };
+            let planned = match WholeDate::plan(&self.0.store, date, None, before).await {
+                // Another job of that date was deleted while it was read.
+                Err(ApiError::Store(StoreError::NotFound { .. })) if self.0.store.commits() != now => continue,
+                planned => Arc::new(planned?),
+            };
+            if dates.len() >= MOST_DATES {
+                dates.clear();
+            }
+            dates.insert(date, (now, planned.clone()));
+            return Ok(planned);
         }
-        let planned = Arc::new(WholeDate::plan(&self.0.store, date, None, before).await?);
-        dates.insert(date, (now, planned.clone()));
-        Ok(planned)
+        Err(ApiError::Busy(MOVING))
+    }
+
+    /// The date a job is wanted on, with the job on it. A job that is moved to another date while it is read is read again.
+    pub async fn date_of(&self, id: JobId) -> Result<Arc<WholeDate>, ApiError> {
+        for _ in 0..MOST_MOVES {
+            let stored = self.0.store.job(id).await?;
+            let date = self.date(stored.job.input().order.ready_by.date()).await?;
+            if date.family(id).is_some() {
+                return Ok(date);
+            }
+        }
+        Err(ApiError::Busy(MOVING))
     }
 
     /// A job with its plan, as all who ask are told it: where its day has room for it.
     pub async fn planned(&self, id: JobId) -> Result<Arc<Planned>, ApiError> {
-        let stored = self.0.store.job(id).await?;
-        let date = self.date(stored.job.input().order.ready_by.date()).await?;
-        // It was moved to another date since it was read.
-        let planned = date.of(id).ok_or(StoreError::NotFound { thing: "job", id: id.0 })?;
-        Ok(planned?)
+        let date = self.date_of(id).await?;
+        Ok(date.of(id).ok_or(StoreError::NotFound { thing: "job", id: id.0 })??)
     }
 
     /// Starts the stand-in of a piece that has one, in place of any other.

@@ -10,6 +10,8 @@ use std::sync::Arc;
 
 /// The day of all lots of a job.
 pub struct Day {
+    /// The job and its lots as they were planned.
+    pub family: Family,
     /// The lots with their plans, the job itself first.
     pub lots: Vec<Arc<Planned>>,
     /// What they have to do with each other.
@@ -17,9 +19,10 @@ pub struct Day {
 }
 
 impl Day {
-    /// All lots planned together with whatever else is wanted on that date; why not, where one of them cannot be planned.
-    pub async fn of(board: &Board, family: &Family) -> Result<Result<Self, InputErrors>, ApiError> {
-        let date = board.date(family.all[0].job.input().order.ready_by.date()).await?;
+    /// A job's lots planned together with whatever else is wanted on that date; why not, where one of them cannot be planned.
+    pub async fn of(board: &Board, id: JobId) -> Result<Result<Self, InputErrors>, ApiError> {
+        let date = board.date_of(id).await?;
+        let family = date.family(id).ok_or(ApiError::Broken)?;
         let own = |id: JobId| family.all.iter().position(|j| j.id == id);
         if let Some((job, faults)) = date.unplanned.iter().find(|(job, _)| own(job.id).is_some()) {
             return Ok(Err(faults.clone().within(&format!("item {}", job.job.input().order.name))));
@@ -38,6 +41,6 @@ impl Day {
         let lots: Vec<Arc<Planned>> = at.iter().map(|at| date.lots[*at].clone()).collect();
         let views = lot_plans(lots.iter().map(|l| (&l.whole, &l.plan)));
         let together = together(&lots[0].whole.kitchen, &views, relay, others);
-        Ok(Ok(Self { lots, together }))
+        Ok(Ok(Self { family, lots, together }))
     }
 }

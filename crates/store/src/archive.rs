@@ -3,6 +3,7 @@
 //! What it holds are the tables that are named here; a test holds the list against the file's own tables, so that nothing new can be forgotten. `tables/` is
 //! what is read again; `csv/`, `cutters/` and `photos/` are for other programs.
 
+use crate::archive_cells::{BASE64, DOCUMENT, decoded, heads, put, spread};
 use crate::document;
 use crate::error::StoreError;
 use crate::header::{io, with_tail};
@@ -10,15 +11,13 @@ use crate::in_pieces::InPieces;
 use crate::keeping::{Place, copy_of, looked_at, remove, scratch, whole};
 use crate::schema::{bring_to, is_step, newest};
 use crate::store::Store;
-use base64::Engine as _;
-use base64::prelude::BASE64_STANDARD;
 use chrono::{DateTime, SecondsFormat, Utc};
 use futures_util::TryStreamExt as _;
 use ready_slab_core::geometry::write_svg;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
-use sqlx::sqlite::{SqliteConnectOptions, SqliteValueRef};
-use sqlx::{AssertSqlSafe, ConnectOptions, Connection, Row as _, SqliteConnection, TypeInfo as _, ValueRef as _};
+use sqlx::sqlite::SqliteConnectOptions;
+use sqlx::{AssertSqlSafe, ConnectOptions, Connection, Row as _, SqliteConnection};
 use std::collections::BTreeMap;
 use std::fs::File;
 use std::io::{BufRead, BufReader, BufWriter, Read as _, Seek, Write};
@@ -27,9 +26,6 @@ use std::sync::mpsc::{Receiver, SyncSender, sync_channel};
 use std::thread::JoinHandle;
 use zip::write::SimpleFileOptions;
 use zip::{ZipArchive, ZipWriter};
-
-/// The column of what is decided of a job and of the kitchen.
-const DOCUMENT: &str = "document";
 
 /// What the first entry is called, and what it says it is.
 const CONTENTS: &str = "bakery.json";
@@ -81,9 +77,6 @@ const MOST_CONTENTS_BYTES: u64 = 1_000_000;
 /// A zip may not unpack to more: three million readings are 0.3 GB. Our own choice.
 const MOST_BYTES: u64 = 20_000_000_000;
 
-/// Bytes are a JSON object with this one field.
-const BASE64: &str = "base64";
-
 /// The first entry.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 struct Contents {
@@ -96,7 +89,7 @@ struct Contents {
     tables: BTreeMap<String, u64>,
 }
 
-fn not_an_archive(why: impl std::fmt::Display) -> StoreError {
+pub fn not_an_archive(why: impl std::fmt::Display) -> StoreError {
     StoreError::NotAnArchive { why: why.to_string() }
 }
 
@@ -125,75 +118,6 @@ fn quoted(name: &str) -> String {
 
 fn list(names: &[String]) -> String {
     names.iter().map(|n| quoted(n)).collect::<Vec<_>>().join(", ")
-}
-
-/// Writes a value as JSON has it, and as a cell of CSV. Every table is STRICT: the value's own kind is its column's.
-fn put(value: SqliteValueRef<'_>, json: &mut Vec<u8>, cell: &mut Vec<u8>) -> Result<(), StoreError> {
-    let read = |e: sqlx::error::BoxDynError| StoreError::Database(sqlx::Error::Decode(e));
-    cell.clear();
-    if value.is_null() {
-        json.extend_from_slice(b"null");
-        return Ok(());
-    }
-    let kind = value.type_info().name().to_owned();
-    let from = json.len();
-    match kind.as_str() {
-        "INTEGER" => {
-            let number = <i64 as sqlx::Decode<sqlx::Sqlite>>::decode(value).map_err(read)?;
-            serde_json::to_writer(&mut *json, &number).map_err(not_an_archive)?;
-            cell.extend_from_slice(&json[from..]);
-        }
-        "REAL" => {
-            let number = <f64 as sqlx::Decode<sqlx::Sqlite>>::decode(value).map_err(read)?;
-            if !number.is_finite() {
-                return Err(not_an_archive("a number is infinite"));
-            }
-            serde_json::to_writer(&mut *json, &number).map_err(not_an_archive)?;
-            cell.extend_from_slice(&json[from..]);
-        }
-        // In a JSON of its own, so that no text is taken for one. Beside it bytes lie as files.
-        "BLOB" => {
-            let bytes = <&[u8] as sqlx::Decode<sqlx::Sqlite>>::decode(value).map_err(read)?;
-            json.extend_from_slice(format!("{{\"{BASE64}\":\"{}\"}}", BASE64_STANDARD.encode(bytes)).as_bytes());
-        }
-        "TEXT" => {
-            let text = <&str as sqlx::Decode<sqlx::Sqlite>>::decode(value).map_err(read)?;
-            serde_json::to_writer(&mut *json, text).map_err(not_an_archive)?;
-            as_text(text, cell);
-        }
-        other => return Err(not_an_archive(format!("unknown kind of value: {other}"))),
-    }
-    Ok(())
-}
-
-/// A spreadsheet computes what begins so; behind an apostrophe it is text (OWASP, CSV injection).
-fn as_text(text: &str, cell: &mut Vec<u8>) {
-    if text.starts_with(['=', '+', '-', '@', '\t', '\r']) {
-        cell.push(b'\'');
-    }
-    cell.extend_from_slice(text.as_bytes());
-}
-
-/// The columns of a table for a spreadsheet: what a document holds has a column a field.
-fn heads(name: &str, columns: &[String]) -> Vec<String> {
-    let within = document::fields(name).unwrap_or_default();
-    let spread = within.into_iter().filter(|field| !columns.contains(field));
-    let own = columns.iter().filter(|column| *column != DOCUMENT || document::fields(name).is_none()).cloned();
-    own.chain(spread).collect()
-}
-
-/// What a document holds under these heads.
-fn spread(document: &[u8], heads: &[String], cells: &mut Vec<Vec<u8>>) {
-    let held: serde_json::Map<String, Value> = serde_json::from_slice(document).unwrap_or_default();
-    cells.extend(heads.iter().map(|head| {
-        let mut cell = vec![];
-        match held.get(head) {
-            None | Some(Value::Null) => {}
-            Some(Value::String(text)) => as_text(text, &mut cell),
-            Some(other) => cell.extend_from_slice(other.to_string().as_bytes()),
-        }
-        cell
-    }));
 }
 
 /// Writes the rows of a table, in the order of their columns: as JSON lines into `json`, and where there is one as CSV into `csv`.
@@ -230,12 +154,6 @@ async fn each_row(
         }
     }
     Ok(())
-}
-
-/// Bytes as they were.
-fn decoded(object: &serde_json::Map<String, Value>) -> Option<Vec<u8>> {
-    let text = object.get(BASE64).filter(|_| object.len() == 1)?.as_str()?;
-    BASE64_STANDARD.decode(text).ok()
 }
 
 impl Store {

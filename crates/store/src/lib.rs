@@ -5,6 +5,7 @@
 //! answered as saved is on the disk.
 
 mod archive;
+mod archive_cells;
 mod book;
 mod cold;
 mod devices;

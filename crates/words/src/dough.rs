@@ -86,8 +86,8 @@ const fn fat_means(kind: FatKind) -> &'static str {
 
 const fn handles(handling: Handling) -> &'static str {
     match handling {
-        Handling::Firm => "Stiff dough: holds any edge, cracks at the edge if cold or dry.",
-        Handling::Right => "Rolls clean at its working temperature and holds a cut edge.",
+        Handling::Firm => "Stiff dough. Holds any edge; cracks if it\u{2019}s cold or dry.",
+        Handling::Right => "Rolls clean and holds a cut edge.",
         Handling::Soft => "Soft dough: roll it between sheets of parchment, cut it well chilled. Easier as a log.",
         Handling::Pipeable => "Very soft: pipe, scoop or press it rather than roll.",
     }
@@ -180,7 +180,7 @@ impl Say for Reason {
             Self::LittleStrength { protein } => said![
                 "Weak flour (",
                 percent(*protein, 1),
-                " gluten protein) tears when rolled. Roll it thicker, between sheets of parchment, with an egg to bind it.",
+                " gluten protein) tears when rolled. Add an egg, and roll it thicker between parchment.",
             ],
             Self::LiquidColour => "Liquid color softens the dough and stays faint. Use paste.".into(),
             Self::MuchPowder { powder, from } => said![
@@ -298,7 +298,7 @@ impl Say for Reason {
                 grams(*mass),
                 " has gone in already. More than ",
                 percent(*at_most, 0),
-                " of the flour makes another recipe.",
+                " of the flour makes it a different dough.",
             ],
             Self::AddFlour { mass } => said!["Add ", grams(*mass), " of flour, mix 10 seconds, and squeeze again."],
             Self::FlourAtATime { share, flour } => {
@@ -500,7 +500,7 @@ pub fn mix_step(step: &MixStep) -> (&'static str, Sentence, &'static str) {
             said![
                 "Fold in last, at the lowest speed or by hand.",
                 if nuts { " Toasted nuts must be cold before you chop and add them." } else { "" },
-                if fruit { " Toss sticky fruit in a spoonful of the flour first." } else { "" },
+                if fruit { " Toss sticky fruit in a little of the flour first." } else { "" },
             ],
             "Evenly mixed, nothing crushed.",
         ),

@@ -55,7 +55,7 @@ impl Say for Lesson {
             Self::AllSpread(times) => said![
                 "No bakes of this dough yet. Your others spread ",
                 as_far(times),
-                ", so the forecast has this one do the same."
+                ". The forecast assumes this one does, too."
             ],
             Self::NothingOfIt => "No bakes of this dough yet.".into(),
             Self::Differ(time, spread) => {

@@ -29,7 +29,7 @@ impl Say for BakeWarning {
                 "Syrup or honey with baking soda: it spreads less than forecast. Go by the low end.".into()
             }
             Self::Cocoa => {
-                "Cocoa hides the color and the timing is rough. Go by touch.".into()
+                "Cocoa hides the color. Go by touch.".into()
             }
             Self::Fat => "Unusually lean or rich dough. Bake one test tray first.".into(),
             Self::High => said!["Above ", altitude(1500.0), " the forecast is a rough guess. Bake one test tray first."],
@@ -71,7 +71,7 @@ impl Say for Reason {
                 said!["At ", setting(*at), " it takes ", percent_between(by.0, by.1, 0), " of that time.",]
             }
             Self::WideRanges => "Thick cookies of a dough that spreads: wide ranges. Bake one test tray first.".into(),
-            Self::ThinBrownsFast => "Thin cookies brown within a minute. Stay by the oven.".into(),
+            Self::ThinBrownsFast => "Thin cookies brown fast. Stay by the oven.".into(),
             Self::Warning(warning) => warning.say(),
             Self::StandardGrows { thickness, across, chilled, oven, by, spread } => said![
                 "Standard cookie: ",

@@ -49,7 +49,7 @@ function stepOf(station: Station, plan: Plan, format: Format): { label: string; 
     case "oven":
       return { label: "See the whole day", to: "clock" };
     case "clock":
-      return { label: "Record what came out", to: "ledger" };
+      return { label: "Record this bake", to: "ledger" };
   }
 }
 

@@ -18,6 +18,7 @@ import { Cautions, Row, Rows } from "../kit/Ticket";
 import { Unread } from "../kit/Unread";
 import { useFormat } from "../kit/settings";
 import { AddCutter } from "../stations/order/AddCutter";
+import { sizeNames } from "../stations/order/typedSize";
 import { DoughStep } from "./DoughStep";
 import { KitchenStep, OvenFan } from "./KitchenStep";
 import { RecipeSays, type SaysWord } from "./RecipeSays";
@@ -240,7 +241,7 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
             />
             {form ? (
               <Amount
-                label={form.form === "letter" ? "High" : "Across"}
+                label={sizeNames(form.form).first}
                 kind="length"
                 step={5}
                 value={kept.across_mm ?? form.usual_mm}
@@ -250,7 +251,7 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
             ) : null}
             {form?.usual_second_mm != null ? (
               <Amount
-                label={form.form === "ring" ? "Its hole, across" : "Along"}
+                label={sizeNames(form.form).second}
                 kind="length"
                 step={5}
                 value={kept.along_mm ?? form.usual_second_mm}

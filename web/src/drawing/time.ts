@@ -83,6 +83,13 @@ export function longDay(iso: string): string {
   return `${LONG_WEEKDAYS[date.getUTCDay()] ?? ""}, ${MONTHS[date.getUTCMonth()] ?? ""} ${date.getUTCDate()}`;
 }
 
+/** `Sat, Nov 28`; with the year, where it is another than at that time. */
+export function shortDay(iso: string, now: string): string {
+  const date = new Date(asUtc(iso.length > 10 ? iso : `${iso}T00:00`));
+  const said = `${WEEKDAYS[date.getUTCDay()] ?? ""}, ${MONTHS[date.getUTCMonth()] ?? ""} ${date.getUTCDate()}`;
+  return iso.slice(0, 4) === now.slice(0, 4) ? said : `${said}, ${date.getUTCFullYear()}`;
+}
+
 /** `Nov 28, 14:00`. */
 export function dateClock(iso: string): string {
   const date = new Date(asUtc(iso));

@@ -56,6 +56,8 @@ export function Amount({
   const [saving, setSaving] = useState(false);
   // What was typed while the one before was still being saved: it is saved next, and not lost.
   const next = useRef<string>(null);
+  // What is being read of it, which an arrow waits for.
+  const reading = useRef<Promise<number>>(null);
   // What is kept as far as this field knows, and what nudges have come to: the page's own value follows a moment later.
   const kept = useRef(value);
   const wanted = useRef(value);
@@ -77,7 +79,10 @@ export function Amount({
     under.current = typed;
     setSaving(true);
     try {
-      const base = await readTyped(format, kind, typed, inWords(format, kind, kept.current));
+      reading.current = readTyped(format, kind, typed, inWords(format, kind, kept.current));
+      const base = await reading.current;
+      // An arrow pressed before the page follows goes on from what was typed.
+      if (next.current === null) wanted.current = base;
       if (base !== kept.current || unset) {
         const before = shownNow.current;
         typing.sending();
@@ -98,6 +103,7 @@ export function Amount({
       );
     } finally {
       busy.current = false;
+      reading.current = null;
       setSaving(false);
       const waiting = next.current;
       next.current = null;
@@ -105,7 +111,8 @@ export function Amount({
     }
   };
 
-  const nudge = (direction: number) => {
+  const nudge = async (direction: number): Promise<void> => {
+    await reading.current?.catch(() => undefined);
     const by = nudgeOf(format, kind, step);
     const measured = bare(kind) ? undefined : kind === "oven" ? "temperature" : kind;
     const shown = measured ? format.shown(measured, wanted.current) : wanted.current;
@@ -152,7 +159,7 @@ export function Amount({
           }
           if (e.key === "ArrowUp" || e.key === "ArrowDown") {
             e.preventDefault();
-            nudge(e.key === "ArrowUp" ? 1 : -1);
+            void nudge(e.key === "ArrowUp" ? 1 : -1);
           }
         }}
       />

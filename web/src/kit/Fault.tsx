@@ -6,6 +6,9 @@ import { useFormat } from "./settings";
 /** What a fault of a field says. */
 export const told = ({ message, parts }: FieldProblem): Sentence => sentence({ text: message, parts });
 
+/** What could not be read in the browser already; it says what can. */
+export class Misread extends Error {}
+
 export function faultOf(error: unknown, field: string): Said | undefined {
   if (!(error instanceof Refusal)) return undefined;
   const fault = error.of(field);
@@ -22,6 +25,7 @@ export function otherFault(error: unknown, fields: readonly string[]): Said | un
     if (stray) return told(stray);
     return error.problem.errors.length === 0 ? sentence(error.problem.detail) : undefined;
   }
+  if (error instanceof Misread) return sentence(error.message);
   return error ? "Something went wrong. Nothing is lost." : undefined;
 }
 

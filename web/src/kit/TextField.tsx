@@ -50,12 +50,11 @@ export function useDraft(value: string, onSave: (value: string) => Promise<unkno
   // Leaving the field while it is being saved saves nothing twice.
   const sending = useRef<string>(undefined);
   const draft = typing.typed ?? (fault ? typing.last : null) ?? value;
-  const commit = () => {
-    if (draft === value) {
+  const send = (sent: string) => {
+    if (sent === value) {
       typing.end();
       return;
     }
-    const sent = draft;
     if (sending.current === sent) return;
     sending.current = sent;
     typing.sending();
@@ -79,5 +78,10 @@ export function useDraft(value: string, onSave: (value: string) => Promise<unkno
     typing.end();
     setFault(undefined);
   };
-  return { draft, set: typing.type, fault, commit, reset };
+  /** Saves a text that was chosen rather than typed. */
+  const choose = (text: string) => {
+    typing.type(text);
+    send(text);
+  };
+  return { draft, set: typing.type, fault, commit: () => send(draft), send: choose, reset };
 }

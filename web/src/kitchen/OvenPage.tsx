@@ -260,7 +260,7 @@ function Door({ kitchen }: { kitchen: Kitchen }) {
           onSave={(shown) => keep({ door_dip_k: shown / degree })}
         />
         <Amount
-          label={`Above the sea, ${us ? "ft" : "m"}`}
+          label={`Altitude, ${us ? "ft" : "m"}`}
           kind="count"
           step={us ? 500 : 100}
           value={Math.round((kitchen.altitude_m ?? 0) / metres)}

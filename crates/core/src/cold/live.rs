@@ -93,7 +93,7 @@ impl Tracked {
         let mut checks = Checks::new();
         let piece = checks.take("piece", piece.checked());
         checks.range("start_c", start_c, -30.0, 45.0, "\u{b0}C");
-        checks.limit("stays", stays.len(), MOST_STAYS, "stays");
+        checks.limit("stays", stays.len(), MOST_STAYS, "moves");
         if stays.first().is_none_or(|s| s.from.s() != 0.0) {
             checks.push(InputError::refused("stays", "Start with the place it was first put in (from 0 s)."));
         }

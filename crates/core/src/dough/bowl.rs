@@ -253,7 +253,7 @@ fn is_flour(key: &str, pantry: &Pantry) -> bool {
 }
 
 fn check_mix(checks: &mut Checks, mix: u32, mixes: &MixPlan) {
-    checks.range("mix", f64::from(mix), 1.0, f64::from(mixes.count), "mixes");
+    checks.range("mix", f64::from(mix), 1.0, f64::from(mixes.count), "batches");
 }
 
 fn check_dough(checks: &mut Checks, dough_c: Option<f64>) {

@@ -59,7 +59,7 @@ impl RecipeSays {
             checks.range("says.oven_c", c, 100.0, 260.0, "\u{b0}C");
         }
         if let Some(pieces) = self.pieces {
-            checks.range("says.pieces", f64::from(pieces), 1.0, 5_000.0, "pieces");
+            checks.range("says.pieces", f64::from(pieces), 1.0, 5_000.0, "cookies");
         }
         checks.finish(self)
     }

@@ -70,7 +70,7 @@ impl Tint {
         units: [&'static str; 2],
     ) -> Result<Vec<Self>, InputErrors> {
         let mut checks = Checks::new();
-        checks.limit(field, parts.len(), MOST_TINTS, "tints");
+        checks.limit(field, parts.len(), MOST_TINTS, "colors");
         for (i, TintInput { name, percent }) in parts.iter().enumerate() {
             checks.text(&format!("{field}[{i}].name"), name, 40, "a color");
             checks.range(&format!("{field}[{i}].percent"), *percent, 1.0, 100.0, units[0]);

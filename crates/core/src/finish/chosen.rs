@@ -31,7 +31,7 @@ impl Finish {
             faults.all().iter().cloned().for_each(|e| checks.push(e));
         }
         if let Some(pieces) = self.pieces {
-            checks.range("pieces", f64::from(pieces), 1.0, 100_000.0, "pieces");
+            checks.range("pieces", f64::from(pieces), 1.0, 100_000.0, "cookies");
         }
         if !self.colours.is_empty() && !self.coat.takes_colour() {
             checks.push(InputError::refused("colours", "You can color icing, glaze, fondant and buttercream only."));

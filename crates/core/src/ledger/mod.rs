@@ -136,8 +136,8 @@ impl BakeRecord {
         notes: &str,
     ) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();
-        checks.range("widths_mm", count(widths_mm), 1.0, count(&[0.0; MOST_MEASURED]), "pieces");
-        checks.range("thicknesses_mm", count(thicknesses_mm), 0.0, count(&[0.0; MOST_MEASURED]), "pieces");
+        checks.range("widths_mm", count(widths_mm), 1.0, count(&[0.0; MOST_MEASURED]), "cookies");
+        checks.range("thicknesses_mm", count(thicknesses_mm), 0.0, count(&[0.0; MOST_MEASURED]), "cookies");
         for (i, w) in widths_mm.iter().enumerate() {
             checks.range(&format!("widths_mm[{i}]"), *w, 5.0, 600.0, "mm");
         }

@@ -183,17 +183,12 @@ pub async fn add_lot(
 /// All lots of a job together: their plans, the day they share, and which pieces may share a tray.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_together", params(("id" = i64, Path)), responses((status = 200, body = TogetherView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/together")]
-pub async fn together(
-    store: Of<Store>,
-    board: Of<Board>,
-    id: web::Path<i64>,
-) -> Result<web::Json<TogetherView>, ApiError> {
-    let family = Family::of(&store, &store.job(JobId(*id)).await?).await?;
-    let day = Day::of(&board, &family).await??;
+pub async fn together(board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<TogetherView>, ApiError> {
+    let day = Day::of(&board, JobId(*id)).await??;
     let views = day.lots.iter().enumerate().map(|(i, planned)| {
         let (whole, job) = (&planned.whole, &planned.whole.stored.job);
         let view = PlanView::new(&planned.plan, job, &whole.kitchen, &whole.cutter);
-        LotView::new(whole.stored.id, job, whole.formula.formula.name(), family.mixed_by(i), view)
+        LotView::new(whole.stored.id, job, whole.formula.formula.name(), day.family.mixed_by(i), view)
     });
     let all: Vec<(&Job, &Plan)> = day.lots.iter().map(|l| (&l.whole.stored.job, &l.plan)).collect();
     let view = TogetherView::new(views.collect(), &all, &day.together);
@@ -203,12 +198,11 @@ pub async fn together(
 /// The steps of a job and its lots as an iCalendar file (RFC 5545), with alarms.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_calendar", responses((status = 200, content_type = "text/calendar", body = String), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/calendar")]
-pub async fn calendar(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
-    let family = Family::of(&store, &store.job(JobId(*id)).await?).await?;
-    let day = Day::of(&board, &family).await??;
+pub async fn calendar(board: Of<Board>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+    let day = Day::of(&board, JobId(*id)).await??;
     let lots: Vec<(i64, &Job, &Plan)> =
         day.lots.iter().map(|l| (l.whole.stored.id.0, &l.whole.stored.job, &l.plan)).collect();
-    let lead = family.all[0].job.input();
+    let lead = day.family.all[0].job.input();
     let file = DayFile {
         name: &lead.order.name,
         lots: &lots,

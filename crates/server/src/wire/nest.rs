@@ -140,7 +140,7 @@ impl NestBody {
         checks.range("seconds", self.seconds, 0.1, MOST_SECONDS, "s");
         if let Some(pieces) = self.pieces {
             let least = if self.lots.is_empty() { 1.0 } else { 0.0 };
-            checks.range("pieces", f64::from(pieces), least, 20_000.0, "pieces");
+            checks.range("pieces", f64::from(pieces), least, 20_000.0, "cookies");
         }
         checks.finish(())?;
         let wanted: Vec<_> = std::iter::once(self.pieces).chain(self.lots.iter().map(|l| Some(l.pieces))).collect();

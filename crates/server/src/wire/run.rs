@@ -80,7 +80,7 @@ impl EventBody {
                 Happened::PowerWent { min } => checks.range(&at("what.min"), min, 1.0, 600.0, "min"),
                 Happened::Measured { c, .. } => checks.range(&at("what.c"), c, -5.0, 35.0, "\u{b0}C"),
                 Happened::Counted { pieces, .. } => {
-                    checks.range(&at("what.pieces"), f64::from(pieces), 0.0, 10_000.0, "pieces")
+                    checks.range(&at("what.pieces"), f64::from(pieces), 0.0, 10_000.0, "cookies")
                 }
                 Happened::Moved { at_min, .. } => {
                     checks.range(&at("what.at_min"), at_min, *may_be.start(), *may_be.end(), "min of the run")

@@ -6,6 +6,7 @@ mod bakery;
 mod cold_api;
 mod command_line;
 mod days_api;
+mod described;
 mod dough_api;
 mod faults_api;
 mod heavy;

@@ -143,3 +143,26 @@ async fn no_two_answers_about_one_job_disagree() {
         }
     }
 }
+
+#[actix_web::test]
+async fn a_job_that_is_moved_while_it_is_read_is_told_as_it_is_before_or_after() {
+    let (_dir, store) = demo().await;
+    let days = ["2026-11-28", "2026-12-12"];
+    let moving = async {
+        for i in 0..24 {
+            let body = json!({ "ready_by": format!("{}T14:00", days[(i + 1) % 2]) });
+            let (status, answer) = call(&store, Method::PATCH, "/api/jobs/1", Some(body)).await;
+            assert_eq!(status, StatusCode::OK, "{answer}");
+        }
+    };
+    let reading = async {
+        for _ in 0..24 {
+            for what in ["together", "plan"] {
+                let (status, answer) = call(&store, Method::GET, &format!("/api/jobs/1/{what}"), None).await;
+                assert_eq!(status, StatusCode::OK, "{what}: {answer}");
+                assert!(days.iter().any(|day| answer.to_string().contains(day)), "{what}: {answer}");
+            }
+        }
+    };
+    tokio::join!(moving, reading);
+}

@@ -11,6 +11,7 @@ import { Fault, otherFault } from "../../kit/Fault";
 import { FileButton } from "../../kit/FileButton";
 import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { Unread } from "../../kit/Unread";
+import { DayField } from "../../kit/DayField";
 import { useFormat } from "../../kit/settings";
 import { LINER_WORDS, TRAY_WORDS } from "../oven/words";
 import { LedgerNav } from "./LedgerNav";
@@ -226,18 +227,14 @@ function Day({
 }) {
   const id = `book-${label.toLowerCase()}`;
   return (
-    <div>
-      <label htmlFor={id} className="mb-1 block text-fine text-soft">
-        {label}
-      </label>
-      <input
-        id={id}
-        type="date"
-        className="field"
-        value={value ?? ""}
-        onChange={(e) => onChange(e.target.value || undefined)}
-      />
-    </div>
+    <DayField
+      id={id}
+      label={label}
+      value={value ?? ""}
+      field={label}
+      past
+      onSave={async (said) => onChange(said?.day)}
+    />
   );
 }
 

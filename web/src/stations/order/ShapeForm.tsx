@@ -8,7 +8,7 @@ import { CutterPicture } from "../../kit/CutterPicture";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { Unread } from "../../kit/Unread";
 import { useFormat } from "../../kit/settings";
-import { SizeField, useSizes } from "./typedSize";
+import { SizeField, sizeNames, useSizes } from "./typedSize";
 
 type Shape = Schemas["FormView"];
 
@@ -30,6 +30,7 @@ function Shapes({ forms, onAdded }: { forms: readonly Shape[]; onAdded(cutter: C
   const form = forms.find((f) => f.form === chosen);
   if (!form) return null;
   const isLetter = form.form === "letter";
+  const names = sizeNames(form.form);
   const across = typed.width_mm ?? format.length(form.usual_mm);
   const along = typed.height_mm ?? (form.usual_second_mm == null ? "" : format.length(form.usual_second_mm));
   const name = named ?? (isLetter ? `Letter ${letter.toUpperCase()}` : capital(form.name));
@@ -98,7 +99,7 @@ function Shapes({ forms, onAdded }: { forms: readonly Shape[]; onAdded(cutter: C
         ) : null}
         <SizeField
           field="width_mm"
-          label={isLetter ? "High" : "Across"}
+          label={names.first}
           value={across}
           sizes={sizes}
           refused={add.error}
@@ -107,7 +108,7 @@ function Shapes({ forms, onAdded }: { forms: readonly Shape[]; onAdded(cutter: C
         {form.usual_second_mm == null ? null : (
           <SizeField
             field="height_mm"
-            label={form.form === "ring" ? "Its hole, across" : "Along"}
+            label={names.second}
             value={along}
             sizes={sizes}
             refused={add.error}

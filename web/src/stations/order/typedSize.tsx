@@ -65,3 +65,17 @@ export function SizeField({
     </div>
   );
 }
+
+/** What the two sizes of a cutter are called. */
+export function sizeNames(form: string): { first: string; second: string } {
+  switch (form) {
+    case "round":
+      return { first: "Diameter", second: "Length" };
+    case "ring":
+      return { first: "Diameter", second: "Hole diameter" };
+    case "letter":
+      return { first: "Height", second: "Width" };
+    default:
+      return { first: "Width", second: "Length" };
+  }
+}

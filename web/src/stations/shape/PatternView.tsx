@@ -36,13 +36,13 @@ const count = (size: Size, label: string): Lever => ({ size, label, kind: "count
 const LEVERS: Record<Name, readonly Lever[]> = {
   checkerboard: [count("strips", "Strips each way"), mm("strip_mm", "Strip width")],
   pinwheel: [
-    mm("across_mm", "Across"),
-    mm("heart_mm", "First turn, across"),
+    mm("across_mm", "Diameter"),
+    mm("heart_mm", "First turn"),
     mm("outer_mm", "Outer sheet"),
     mm("inner_mm", "Inner sheet"),
   ],
-  bullseye: [mm("core_mm", "Core, across"), mm("wrap_mm", "Wrap, thick")],
-  stripes: [count("layers", "Layers"), mm("layer_mm", "One layer, thick"), mm("width_mm", "Wide")],
+  bullseye: [mm("core_mm", "Core diameter"), mm("wrap_mm", "Wrap thickness")],
+  stripes: [count("layers", "Layers"), mm("layer_mm", "Layer thickness"), mm("width_mm", "Width")],
 };
 
 export function PatternView() {

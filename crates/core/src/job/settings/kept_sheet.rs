@@ -44,7 +44,7 @@ pub(crate) fn check_kept(checks: &mut Checks, sheets: &[KeptSheet]) {
     checks.limit("mixed", sheets.len(), MOST_MIXED_SHEETS, "sheets");
     for (i, sheet) in sheets.iter().enumerate() {
         checks.range(&format!("mixed[{i}].length_mm"), sheet.length_mm, SHEET_MM.0, SHEET_MM.1, "mm");
-        checks.limit(&format!("mixed[{i}].pieces"), sheet.pieces.len(), MOST_SEARCHED, "pieces");
+        checks.limit(&format!("mixed[{i}].pieces"), sheet.pieces.len(), MOST_SEARCHED, "cookies");
         if let Some(at) = sheet.pieces.iter().position(|p| !on_a_sheet(&p.at())) {
             checks.push(InputError::refused(format!("mixed[{i}].pieces[{at}]"), "This position isn’t on the sheet."));
         }

@@ -197,8 +197,8 @@ impl ColdPlacesInput {
     fn check(&self, checks: &mut Checks) {
         checks.range("fridge_c", self.fridge_c, -2.0, 15.0, "\u{b0}C");
         checks.range("freezer_c", self.freezer_c, -40.0, -5.0, "\u{b0}C");
-        checks.range("fridge_places", f64::from(self.fridge_places), 0.0, 200.0, "places");
-        checks.range("freezer_places", f64::from(self.freezer_places), 0.0, 200.0, "places");
+        checks.range("fridge_places", f64::from(self.fridge_places), 0.0, 200.0, "spaces");
+        checks.range("freezer_places", f64::from(self.freezer_places), 0.0, 200.0, "spaces");
     }
 }
 
@@ -207,8 +207,8 @@ impl TraysInput {
         for (i, rod) in self.rods_mm.iter().enumerate() {
             checks.range(&format!("rods_mm[{i}]"), *rod, 1.0, 40.0, "mm");
         }
-        checks.limit("rods_mm", self.rods_mm.len(), 20, "rods");
-        checks.range("cooling_places", f64::from(self.cooling_places), 1.0, 200.0, "places");
+        checks.limit("rods_mm", self.rods_mm.len(), 20, "rolling guides");
+        checks.range("cooling_places", f64::from(self.cooling_places), 1.0, 200.0, "spaces");
         let trays = TrayRules::new(self.tray_width_mm, self.tray_length_mm, self.trays_owned, self.least_gap_mm);
         checks.keep(trays)
     }

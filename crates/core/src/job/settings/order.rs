@@ -39,7 +39,7 @@ room! {
 impl OrderInput {
     pub(crate) fn check(&self, checks: &mut Checks) {
         checks.text("name", &self.name, 80, "a name");
-        checks.range("pieces", f64::from(self.pieces), 1.0, 20_000.0, "pieces");
+        checks.range("pieces", f64::from(self.pieces), 1.0, 20_000.0, "cookies");
         if let Some(most) = self.pieces.checked_sub(1) {
             let unit = "cookies";
             checks.range("freeze_pieces", f64::from(self.freeze_pieces), 0.0, f64::from(most), unit);

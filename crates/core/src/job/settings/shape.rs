@@ -66,7 +66,7 @@ impl ShapeInput {
             }
         }
         for (field, pieces) in [("layout", &self.layout), ("tray_layout", &self.tray_layout)] {
-            checks.limit(field, pieces.len(), MOST_SEARCHED, "pieces");
+            checks.limit(field, pieces.len(), MOST_SEARCHED, "cookies");
             if let Some(at) = pieces.iter().position(|p| !on_a_sheet(p)) {
                 checks.push(InputError::refused(format!("{field}[{at}]"), "not a place on any sheet"));
             }

@@ -182,7 +182,7 @@ pub fn measure_photo(file: &[u8], asked: &PhotoAsked) -> Result<PhotoMeasures, I
     let mut checks = Checks::new();
     checks.range("thickness_mm", asked.thickness.mm(), 0.0, 40.0, "mm");
     checks.limit("cutters", asked.cutters.len(), MOST_CUTTERS, "cutters");
-    checks.limit("pointed", asked.pointed.len(), MOST_PIECES, "places");
+    checks.limit("pointed", asked.pointed.len(), MOST_PIECES, "spots");
     checks.finish(())?;
     if let Some(corners) = &asked.corners {
         check_corners(corners)?;

@@ -124,10 +124,10 @@ impl TrialAsked {
         let (least, most) =
             (real(u32::try_from(*WAYS.start()).unwrap_or(2)), real(u32::try_from(*WAYS.end()).unwrap_or(4)));
         let ways = u32::try_from(self.ways).unwrap_or(u32::MAX);
-        checks.range("ways", real(ways), least, most, "ways");
+        checks.range("ways", real(ways), least, most, "versions");
         checks.range("difference_mm", self.difference.mm(), 0.1, 50.0, "mm");
         checks.range("sd_mm", self.sd.mm(), 0.01, 20.0, "mm");
-        checks.range("per_tray", real(self.per_tray), real(ways), 400.0, "pieces");
+        checks.range("per_tray", real(self.per_tray), real(ways), 400.0, "cookies");
         checks.finish(())
     }
 

@@ -27,7 +27,7 @@ fn pieces_are_shared_evenly_among_trays_and_what_is_too_fine_says_what_could_be_
     assert!(size.seen.value() >= SEEN);
     let refused = asked(0.2, 2.0, 12).size().unwrap_err();
     let told = refused.to_string();
-    assert!(told.contains("more than 120") && told.contains("0.9 mm can be seen"), "{told}");
+    assert!(told.contains("120 of each version") && told.contains("0.9 mm or more"), "{told}");
     assert_eq!(TrialAsked { ways: 5, ..asked(1.0, 1.0, 12) }.size().unwrap_err().all()[0].field(), "ways");
     // More ways take more pieces: each is compared with the first.
     let three = TrialAsked { ways: 3, ..asked(1.0, 0.9, 12) }.size().unwrap();

@@ -429,7 +429,6 @@ mod tests {
     use super::*;
     use crate::dough::{Formula, LineInput, Pantry};
     use crate::oven::EdgeColour;
-    use crate::oven::bake::BakeWarning;
     use crate::units::TemperatureDifference;
     use rstest::rstest;
 
@@ -563,43 +562,6 @@ mod tests {
         let dough = OvenDough::of(&formula(lines), 0.06).unwrap();
         let errors = forecast(&dough, &piece(), &OvenSetup::usual(175.0, false), &BakeFit::NONE, rim()).unwrap_err();
         assert!(errors.all().iter().any(|e| e.field() == field), "{errors}");
-    }
-
-    #[rstest]
-    #[case(&[("honey", 40.0), ("baking-soda", 1.5)], BakeWarning::SyrupWithSoda)]
-    #[case(&[("cocoa", 15.0)], BakeWarning::Cocoa)]
-    #[case(&[("bakers-ammonia", 1.5)], BakeWarning::Ammonia)]
-    #[case(&[("chocolate", 150.0)], BakeWarning::Pieces)]
-    #[case(&[("oil", 90.0)], BakeWarning::Fat)]
-    fn what_the_model_knows_little_of_is_told(#[case] more: &[(&str, f64)], #[case] warning: BakeWarning) {
-        let plain = [("butter", 100.0), ("sugar", 90.0), ("flour-ap", 170.0), ("egg", 22.0), ("salt", 1.0)];
-        let oven = OvenSetup::usual(175.0, false);
-        let told = |lines: &[(&str, f64)]| {
-            check_bake(&OvenDough::of(&formula(lines), 0.08).unwrap(), &piece(), &oven).unwrap()
-        };
-        assert_eq!(told(&plain), vec![]);
-        let all = told(&[&plain[..], more].concat());
-        assert!(all.contains(&warning), "{all:?}");
-    }
-
-    #[test]
-    fn a_dropped_dough_with_soda_is_told_as_soft_and_a_rolled_one_is_not() {
-        let oven = OvenSetup::usual(175.0, false);
-        let told = |lines: &[(&str, f64)]| {
-            let dough = OvenDough::of(&formula(lines), 0.08).unwrap();
-            check_bake(&dough, &piece(), &oven).unwrap().contains(&BakeWarning::SoftWithSoda)
-        };
-        let sugars = [("sugar", 65.0), ("sugar-brown", 65.0)];
-        assert!(told(
-            &[&sugars[..], &[("butter", 100.0), ("flour-ap", 130.0), ("egg", 45.0), ("baking-soda", 1.3)]].concat()
-        ));
-        assert!(!told(&[
-            ("sugar", 90.0),
-            ("butter", 100.0),
-            ("flour-ap", 170.0),
-            ("egg", 22.0),
-            ("baking-soda", 0.85)
-        ]));
     }
 
     #[test]

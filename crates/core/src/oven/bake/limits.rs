@@ -123,7 +123,7 @@ pub fn check_bake(dough: &OvenDough, piece: &BakePiece, oven: &OvenSetup) -> Res
         checks.push(InputError::refused("nuts", "Mostly nuts or nut paste: no forecast. Bake one test tray first."));
     }
     if packed_as_laid(dough) < BATTER {
-        checks.push(InputError::refused("flour", "This is a batter that runs on the tray: no forecast."));
+        checks.push(InputError::refused("flour", "Too little flour: this runs on the tray like batter. No forecast."));
     }
     if oven.pressure_pa < standard_pressure_pa(HIGHEST_M) {
         checks.push(InputError::refused("altitude_m", format!("No forecast above {HIGHEST_M:.0} m of altitude.")));
@@ -154,4 +154,53 @@ fn warnings(dough: &OvenDough, piece: &BakePiece, oven: &OvenSetup) -> Vec<BakeW
         (p.powdered > 0.0, BakeWarning::Powdered),
     ];
     all.into_iter().filter_map(|(holds, warning)| holds.then_some(warning)).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::dough::{Formula, LineInput, Pantry};
+    use crate::units::{Span, Temperature};
+    use rstest::rstest;
+
+    fn told(lines: &[(&str, f64)]) -> Vec<BakeWarning> {
+        let lines: Vec<LineInput> = lines.iter().map(|l| (*l).into()).collect();
+        let formula = Formula::new("Test", &lines, Pantry::built_in()).unwrap();
+        let piece = BakePiece {
+            thickness: Length::new_mm(6.0),
+            radius: Length::new_mm(32.5),
+            start: Temperature::new_c(6.0),
+            firm_as_at: Temperature::new_c(6.0),
+            wait: Span::new_s(0.0),
+        };
+        check_bake(&OvenDough::of(&formula, 0.08).unwrap(), &piece, &OvenSetup::usual(175.0, false)).unwrap()
+    }
+
+    #[rstest]
+    #[case(&[("honey", 40.0), ("baking-soda", 1.5)], BakeWarning::SyrupWithSoda)]
+    #[case(&[("cocoa", 15.0)], BakeWarning::Cocoa)]
+    #[case(&[("bakers-ammonia", 1.5)], BakeWarning::Ammonia)]
+    #[case(&[("chocolate", 150.0)], BakeWarning::Pieces)]
+    #[case(&[("oil", 90.0)], BakeWarning::Fat)]
+    fn what_the_model_knows_little_of_is_told(#[case] more: &[(&str, f64)], #[case] warning: BakeWarning) {
+        let plain = [("butter", 100.0), ("sugar", 90.0), ("flour-ap", 170.0), ("egg", 22.0), ("salt", 1.0)];
+        assert_eq!(told(&plain), vec![]);
+        let all = told(&[&plain[..], more].concat());
+        assert!(all.contains(&warning), "{all:?}");
+    }
+
+    #[test]
+    fn a_dropped_dough_with_soda_is_told_as_soft_and_a_rolled_one_is_not() {
+        let dropped = [
+            ("sugar", 65.0),
+            ("sugar-brown", 65.0),
+            ("butter", 100.0),
+            ("flour-ap", 130.0),
+            ("egg", 45.0),
+            ("baking-soda", 1.3),
+        ];
+        assert!(told(&dropped).contains(&BakeWarning::SoftWithSoda));
+        let rolled = [("sugar", 90.0), ("butter", 100.0), ("flour-ap", 170.0), ("egg", 22.0), ("baking-soda", 0.85)];
+        assert!(!told(&rolled).contains(&BakeWarning::SoftWithSoda));
+    }
 }

@@ -61,7 +61,7 @@ impl NestQuestion {
         }
         for (i, cutter) in cutters.iter().enumerate() {
             if let Some(wanted) = cutter.wanted {
-                checks.range(&format!("cutters[{i}].pieces"), f64::from(wanted), 0.0, 20_000.0, "pieces");
+                checks.range(&format!("cutters[{i}].pieces"), f64::from(wanted), 0.0, 20_000.0, "cookies");
             }
         }
         checks.finish(())?;
