@@ -1,6 +1,6 @@
 /** The first quarter of an hour: from nothing to a plan, and the demo as a bakery apart. */
 import type { Locator, Page } from "@playwright/test";
-import { expect, field, figure, open, set, settled, test } from "../bakery";
+import { expect, field, figure, open, set, settled, test, units } from "../bakery";
 
 /** Goes on with the Tab key until it is there; how many presses it took. */
 async function tabTo(page: Page, to: Locator, most = 60): Promise<number> {
@@ -54,6 +54,24 @@ test.describe("an empty bakery", () => {
     // How long it took is told, not judged: 180 s is what a baker is to need.
     test.info().annotations.push({ type: "from nothing to a plan", description: `${((Date.now() - begun) / 1000).toFixed(1)} s` });
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  });
+
+  test("begun in US units it has guides and trays of inches, and a quarter of an inch of dough", async ({ page, bakery }) => {
+    await page.goto(bakery.address);
+    await expect(field(page, /^Tray width/)).toHaveValue("31 cm");
+    await units(page, "US");
+    await expect(field(page, /^Tray width/)).toHaveValue("12 in");
+    await expect(page.getByText("Half-sheets: 13 in × 18 in outside.")).toBeVisible();
+    await expect(field(page, "Thickness")).toHaveValue("\u00bc in");
+    await page.getByRole("button", { name: "Make the plan" }).click();
+    await expect(page).toHaveURL(/\/jobs\/1\/order$/);
+    const guides = page.getByRole("radiogroup", { name: "Thickness" }).getByRole("radio");
+    await expect(guides).toHaveText([/^\u215b/, /^3\u204416/, /^\u00bc/, /^\u215c/, /^\u00bd/, "By eye"]);
+    await expect(guides.nth(2)).toBeChecked();
+    // With a job in it the kitchen stays as it is, in whatever units it is told.
+    await units(page, "Metric");
+    await page.goto(`${bakery.address}/kitchen`);
+    await expect(field(page, "Usable width")).toHaveValue("30.5 cm");
   });
 
   test("begins from a basic dough of each school, sliced and rolled as it suits", async ({ page, bakery }) => {

@@ -113,6 +113,11 @@ impl Store {
         rows.into_iter().map(date).collect()
     }
 
+    /// Whether there is any job.
+    pub async fn has_jobs(&self) -> Result<bool, StoreError> {
+        Ok(sqlx::query_scalar("SELECT EXISTS (SELECT 1 FROM job)").fetch_one(&mut *self.conn().await?).await?)
+    }
+
     /// A page of jobs.
     pub async fn job_page(&self, wanted: &JobsWanted) -> Result<JobPage, StoreError> {
         let (named, today) = (pattern(&wanted.named), wanted.today.to_string());

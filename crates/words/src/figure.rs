@@ -117,9 +117,9 @@ fn unit(measured: Measured, symbol: &str) -> (f64, f64) {
 /// Below this no ruler shows it: half its smallest division, in inches.
 const UNDER: f64 = 1.0 / 32.0;
 
-/// A length by the ruler: sixteenths up to an inch, eighths above.
+/// A length by the ruler: sixteenths up to half an inch, eighths above.
 fn fraction(value: f64) -> String {
-    let fine = if value < 1.0 { 16.0 } else { 8.0 };
+    let fine = if value < 0.5 { 16.0 } else { 8.0 };
     let parts = (value * fine).round();
     let whole = (parts / fine).floor();
     let (mut top, mut bottom) = (parts - fine * whole, fine);

@@ -281,6 +281,23 @@ export function useChangeJob(id: number) {
   });
 }
 
+/** Equips a kitchen that has no job yet in the units just chosen; any other stays as it is. */
+export function useEquip() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: async (length: "mm" | "in") => {
+      const body = { equipment: length === "in" ? ("us" as const) : ("metric" as const) };
+      const before = client.getQueryData<Kitchen>(keys.kitchen)?.revision;
+      const kitchen = await settled(api.POST("/api/kitchen/equipment", { body }));
+      // Mostly it stays as it is, and nothing has to be asked anew.
+      if (kitchen.revision === before) return;
+      client.setQueryData(keys.kitchen, kitchen);
+      didEdit();
+      await refresh(client, "kitchen");
+    },
+  });
+}
+
 export function useChangeKitchen() {
   const client = useQueryClient();
   return useMutation({

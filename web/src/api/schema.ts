@@ -1743,6 +1743,23 @@ export interface paths {
         patch: operations["kitchen_change"];
         trace?: never;
     };
+    "/api/kitchen/equipment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Equips a new kitchen in millimetres or in inches: what nobody has said yet becomes as it is usual there. Once there is a job the kitchen stays as it is. */
+        post: operations["kitchen_equip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen/oven-thermometer": {
         parameters: {
             query?: never;
@@ -4002,6 +4019,16 @@ export interface components {
          * @enum {string}
          */
         EggClass: "us_small" | "us_medium" | "us_large" | "us_extra_large" | "us_jumbo" | "eu_small" | "eu_medium" | "eu_large" | "eu_extra_large";
+        /** @description What a kitchen is equipped in. */
+        EquipBody: {
+            /** @description Its guides and trays. */
+            equipment: components["schemas"]["Equipment"];
+        };
+        /**
+         * @description What a kitchen's guides and trays are measured in.
+         * @enum {string}
+         */
+        Equipment: "metric" | "us";
         /**
          * @description What is looked at.
          * @enum {string}
@@ -5211,6 +5238,8 @@ export interface components {
         };
         /** @description The kitchen as it stands. */
         KitchenView: components["schemas"]["KitchenBody"] & {
+            /** @description Whether its trays are half-sheets, 12 by 17 in inside their rims. */
+            half_sheets: boolean;
             /** @description Whether the bakery is a demo, in which simulated readings may teach. */
             made_up: boolean;
             /**
@@ -14002,6 +14031,37 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchen_equip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EquipBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenView"];
                 };
             };
             422: {

@@ -1,5 +1,5 @@
 /** The bar that is always there: where you are, what can be undone, units and light. */
-import { lazy, Suspense, useEffect, useRef } from "react";
+import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from "react";
 import { Link, Outlet, useLocation, useMatch } from "react-router";
 import { useHistory, useJob } from "../api/queries";
 import { say, type Said } from "../drawing/sentence";
@@ -11,7 +11,7 @@ import { UnitsButton } from "./UnitsButton";
 import { SaidHere } from "../kit/SaidHere";
 import { StaleHere } from "../kit/Stale";
 import { Unsent } from "../kit/Unsent";
-import { useLive, type LiveState } from "./live";
+import { useLive } from "./live";
 
 const DemoBar = lazy(async () => ({ default: (await import("./DemoBar")).DemoBar }));
 
@@ -19,6 +19,7 @@ export function Frame() {
   const match = useMatch("/jobs/:jobId/*");
   const live = useLive();
   const { units } = useSettings();
+  const ready = live.pieces?.filter((p) => p.now.side === "ready").length ?? 0;
   useKeys(match?.params.jobId);
   useAlerts(live.pieces);
   useArrival();
@@ -27,32 +28,39 @@ export function Frame() {
       <a href="#work" className="btn visually-hidden focus:not-sr-only">
         Skip to main content
       </a>
-      <header className="no-print flex flex-wrap items-center gap-x-3 gap-y-1 py-2">
-        <Link to="/" className="flex min-h-11 items-center gap-2 no-underline">
+      <header className="no-print relative flex items-center gap-x-2 py-2 sm:gap-x-3">
+        <Link
+          to="/"
+          className="flex min-h-11 shrink-0 items-center gap-2 no-underline"
+          aria-label="Ready Slab"
+        >
           <Mark />
-          <span className="font-head text-xl font-bold tracking-tight">Ready Slab</span>
+          <span
+            className={`font-head text-xl font-bold tracking-tight ${match?.params.jobId ? "max-sm:hidden" : ""}`}
+          >
+            Ready Slab
+          </span>
         </Link>
         {match?.params.jobId ? <Where id={Number(match.params.jobId)} /> : null}
-        <nav
-          aria-label="Program"
-          className="flex w-full items-center justify-between sm:ml-auto sm:w-auto sm:gap-1"
-        >
+        <nav aria-label="Program" className="ml-auto flex shrink-0 items-center sm:gap-1">
           <UndoButtons />
-          <Link to="/" className="btn btn-quiet btn-small hidden sm:inline-flex">
-            Jobs
-          </Link>
-          <Link to="/days" className="btn btn-quiet btn-small">
-            Days
-          </Link>
-          <LiveLink live={live} />
-          <Link to="/pantry" className="btn btn-quiet btn-small">
-            Pantry
-          </Link>
-          <Link to="/kitchen" className="btn btn-quiet btn-small">
-            Kitchen
-          </Link>
-          <Switches />
-          <KeySheet />
+          <Menu ready={ready}>
+            <Link to="/" className="btn btn-quiet btn-small">
+              Jobs
+            </Link>
+            <Link to="/days" className="btn btn-quiet btn-small">
+              Days
+            </Link>
+            <LiveLink count={live.pieces?.length ?? 0} ready={ready} />
+            <Link to="/pantry" className="btn btn-quiet btn-small">
+              Pantry
+            </Link>
+            <Link to="/kitchen" className="btn btn-quiet btn-small">
+              Kitchen
+            </Link>
+            <Switches />
+            <KeySheet />
+          </Menu>
         </nav>
       </header>
       {BASE === "" ? null : (
@@ -95,15 +103,48 @@ function useArrival(): void {
   }, [page]);
 }
 
+/** All that the bar leads to: in a row, or on a phone behind one button, so that the head takes one line. */
+function Menu({ ready, children }: { ready: number; children: ReactNode }) {
+  const { pathname } = useLocation();
+  // It was opened on this page: another page closes it.
+  const [openOn, setOpenOn] = useState<string>();
+  const open = openOn === pathname;
+  const button = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (!open) return;
+    const close = (e: KeyboardEvent) => {
+      if (e.key !== "Escape") return;
+      setOpenOn(undefined);
+      button.current?.focus();
+    };
+    addEventListener("keydown", close);
+    return () => removeEventListener("keydown", close);
+  }, [open]);
+  return (
+    <>
+      <button
+        ref={button}
+        type="button"
+        className={`btn btn-quiet btn-small sm:hidden ${ready > 0 ? "bg-butter text-[#14302c]" : ""}`}
+        aria-expanded={open}
+        aria-controls="menu"
+        onClick={() => setOpenOn(open ? undefined : pathname)}
+      >
+        {open ? "Close" : "Menu"}
+        {ready > 0 ? <span className="num font-normal">{ready} ready</span> : null}
+      </button>
+      <div id="menu" className={`menu ${open ? "menu-open" : ""}`}>
+        {children}
+      </div>
+    </>
+  );
+}
+
 /** The way to the live view; where a piece is ready it says so. */
-function LiveLink({ live }: { live: LiveState }) {
-  const count = live.pieces?.length ?? 0;
-  const ready = live.pieces?.filter((p) => p.now.side === "ready").length ?? 0;
+function LiveLink({ count, ready }: { count: number; ready: number }) {
   return (
     <Link to="/live" className={`btn btn-quiet btn-small ${ready > 0 ? "bg-butter text-[#14302c]" : ""}`}>
-      <span>
-        Chilling<span className="max-sm:hidden"> now</span>
-      </span>
+      Chilling now
       {count > 0 ? <span className="num font-normal">{ready > 0 ? `${ready} ready` : count}</span> : null}
     </Link>
   );

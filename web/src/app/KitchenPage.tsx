@@ -11,6 +11,7 @@ import { Fault, faultOf, otherFault } from "../kit/Fault";
 import { TextField } from "../kit/TextField";
 import { Unread } from "../kit/Unread";
 import { useFormat } from "../kit/settings";
+import { HalfSheets } from "../kitchen/HalfSheets";
 import { Devices } from "../kitchen/Devices";
 import { Safe } from "../kitchen/Safe";
 import { EGGS, eggWord } from "../recipe/eggs";
@@ -95,6 +96,7 @@ export function KitchenPage() {
             {amount("trays_owned", "How many", "count")}
             {amount("least_gap_mm", "Minimum gap", "length")}
           </div>
+          <HalfSheets kitchen={k} />
           <Choice
             label="Trays are of"
             value={k.tray_kind}

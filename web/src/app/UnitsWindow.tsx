@@ -1,4 +1,5 @@
 /** Four choices of how things are told, each kept in this browser. What was typed in any unit is kept as it was typed. */
+import { useEquip } from "../api/queries";
 import { PRESETS, type System, type Units } from "../drawing/units";
 import { Choice, type Option } from "../kit/Choice";
 import { Window } from "../kit/Window";
@@ -27,7 +28,12 @@ const CLOCK: readonly Option<Units["clock"]>[] = [
 ];
 
 export function UnitsWindow({ open, onOpen }: { open: boolean; onOpen(open: boolean): void }) {
-  const { units, setUnits } = useSettings();
+  const { units, setUnits: keep } = useSettings();
+  const equip = useEquip();
+  const setUnits = (next: Units) => {
+    keep(next);
+    if (next.length !== units.length) equip.mutate(next.length);
+  };
   const together = (["metric", "us"] as const).find((s) =>
     (Object.keys(units) as (keyof Units)[]).every((k) => PRESETS[s][k] === units[k]),
   );

@@ -4,6 +4,7 @@ import { useChangeKitchen } from "../api/queries";
 import { Amount } from "../kit/Amount";
 import { Choice, type Option } from "../kit/Choice";
 import { Fault, otherFault } from "../kit/Fault";
+import { HalfSheets } from "../kitchen/HalfSheets";
 
 const FAN: readonly Option<"still" | "fan">[] = [
   { value: "still", label: "No fan" },
@@ -34,7 +35,7 @@ export function KitchenStep({ kitchen }: { kitchen: Kitchen }) {
   const named = (name: string, field: keyof Kitchen) =>
     kitchen.usual.includes(field) ? `${name} (usual)` : name;
   return (
-    <div className="grid grid-cols-2 gap-3 sm:grid-cols-3 xl:grid-cols-6">
+    <div className="grid grid-cols-2 items-end gap-3 sm:grid-cols-3 xl:grid-cols-6">
       <Amount
         label={named("Fridge", "fridge_c")}
         kind="temperature"
@@ -79,6 +80,9 @@ export function KitchenStep({ kitchen }: { kitchen: Kitchen }) {
         field="tray_length_mm"
         onSave={(tray_length_mm) => keep({ tray_length_mm })}
       />
+      <div className="col-span-full empty:hidden">
+        <HalfSheets kitchen={kitchen} />
+      </div>
     </div>
   );
 }

@@ -4,7 +4,7 @@ import { useEffect, type ReactNode } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import type { Cutter, Formula, Job, Kitchen, Plan } from "../api/client";
 import { beginQuery, useBegin, useBeginPlan, useStarters, type NewJobBody, type Starter } from "../api/begin";
-import { useCutterForms, useCutters, useFormulas, useJobs, useKitchen } from "../api/queries";
+import { useCutterForms, useCutters, useFormulas, useJobs, useEquip, useKitchen } from "../api/queries";
 import { pieceWord } from "../app/pieceWord";
 import { SeeDemo } from "../app/SeeDemo";
 import { clock, dayClock, duration, sameDay } from "../drawing/time";
@@ -16,7 +16,7 @@ import { Live } from "../kit/Live";
 import { ReadyBy } from "../kit/ReadyBy";
 import { Cautions, Row, Rows } from "../kit/Ticket";
 import { Unread } from "../kit/Unread";
-import { useFormat } from "../kit/settings";
+import { useFormat, useSettings } from "../kit/settings";
 import { AddCutter } from "../stations/order/AddCutter";
 import { sizeNames } from "../stations/order/typedSize";
 import { DoughStep } from "./DoughStep";
@@ -98,6 +98,13 @@ export function NewJobPage() {
   useEffect(() => {
     document.title = "New job \u00b7 Ready Slab";
   }, []);
+  // The first job of a bakery: its guides and trays come in the units it is told in.
+  const { units } = useSettings();
+  const { mutate: equip } = useEquip();
+  const isFirst = jobs.data?.length === 0;
+  useEffect(() => {
+    if (isFirst) equip(units.length);
+  }, [isFirst, units.length, equip]);
   if (!kitchen.data || !formulas.data || !cutters.data || !jobs.data || !forms.data || !starters.data) {
     return (
       <main id="work" className="flex-1">
@@ -282,7 +289,7 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
             ) : null}
             {shape === "balls" || !plan ? null : (
               <Amount
-                label={shape === "log" ? "Slice" : "Thick"}
+                label={shape === "log" ? "Slice thickness" : "Thickness"}
                 kind="length"
                 step={0.5}
                 value={kept.thickness_mm ?? plan.shape.thickness_mm}

@@ -29,6 +29,12 @@ describe("quantities in words", () => {
     expect(inches(10.3125)).toBe("10\u215c\u00a0in");
     expect(inches(2.25)).toBe("2\u00bc\u00a0in");
     expect(inches(6 / 25.4)).toBe("scant \u00bc\u00a0in");
+    // From half an inch on nobody measures dough finer than an eighth. Common practice.
+    expect([20, 22, 25].map((mm) => inches(mm / 25.4))).toEqual([
+      "\u00be\u00a0in",
+      "\u215e\u00a0in",
+      "1\u00a0in",
+    ]);
     expect(inches(0.01)).toBe("0.01\u00a0in");
   });
 

@@ -55,9 +55,12 @@ const UNDER = 1 / 32;
 /** So near a division it is that; else a baker says scant or full. Our own choice. */
 const AS_GOOD_AS = 0.008;
 
-/** A length by the ruler: sixteenths up to an inch, eighths above. */
+/** Sixteenths up to half an inch, eighths above. */
+const finest = (size: number): number => (size < 0.5 ? 16 : 8);
+
+/** A length by the ruler. */
 function fraction(value: number): string {
-  const fine = value < 1 ? 16 : 8;
+  const fine = finest(value);
   const parts = Math.round(value * fine);
   const whole = Math.floor(parts / fine);
   let top = parts % fine;
@@ -81,9 +84,9 @@ export function inches(value: number): string {
     const text = number(value, 2);
     return text === "0" ? "less than 0.01\u00a0in" : `${text}\u00a0in`;
   }
-  const fine = size < 1 ? 16 : 8;
+  const fine = finest(size);
   const off = size - Math.round(size * fine) / fine;
-  const nearly = size >= 1 || Math.abs(off) <= AS_GOOD_AS ? "" : off < 0 ? "scant " : "full ";
+  const nearly = size >= 0.5 || Math.abs(off) <= AS_GOOD_AS ? "" : off < 0 ? "scant " : "full ";
   return `${value < 0 ? MINUS : ""}${nearly}${fraction(size)}\u00a0in`;
 }
 
@@ -185,7 +188,8 @@ export function makeFormat(of: System | Units, table: readonly Unit[]): Format {
     length: (mm) => (inch ? inches(shown("length", mm)) : metric(mm)),
     mass,
     bigMass: (g) => (ounces || g < 1000 ? mass(g) : `${number(g / find("mass", "kg").factor, 2, 2)}\u00a0kg`),
-    temperature: (c, places = 1) => `${number(shown("temperature", c), places)}${degree}`,
+    // A whole degree Fahrenheit is finer than a half of the others.
+    temperature: (c, places = fahrenheit ? 0 : 1) => `${number(shown("temperature", c), places)}${degree}`,
     oven: (c) => `${number(fahrenheit ? onDial(shown("temperature", c)) : c, 0)}${degree}`,
     difference: (k) => `${number(k / unit("temperature").factor, 1)}\u00b0`,
     symbol: (quantity) => symbols[quantity],

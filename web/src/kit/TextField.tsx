@@ -49,6 +49,7 @@ export function useDraft(value: string, onSave: (value: string) => Promise<unkno
   const [fault, setFault] = useState<Said>();
   // Leaving the field while it is being saved saves nothing twice.
   const sending = useRef<string>(undefined);
+  const turn = useRef(0);
   const draft = typing.typed ?? (fault ? typing.last : null) ?? value;
   const send = (sent: string) => {
     if (sent === value) {
@@ -57,6 +58,8 @@ export function useDraft(value: string, onSave: (value: string) => Promise<unkno
     }
     if (sending.current === sent) return;
     sending.current = sent;
+    turn.current += 1;
+    const own = turn.current;
     typing.sending();
     const done = () => {
       if (sending.current === sent) sending.current = undefined;
@@ -65,10 +68,12 @@ export function useDraft(value: string, onSave: (value: string) => Promise<unkno
       .finally(done)
       .then(
         () => {
-          setFault(undefined);
+          // What was sent since then says itself what came of it.
+          if (turn.current === own) setFault(undefined);
           typing.end(sent);
         },
         (error: unknown) => {
+          if (turn.current !== own) return;
           typing.refused();
           setFault(faultOf(error, field) ?? otherFault(error, []) ?? "Couldn’t save that.");
         },

@@ -311,6 +311,27 @@ describe("text", () => {
     await user.tab();
     expect((await screen.findByRole("alert")).textContent).toBe("A name is needed.");
   });
+
+  it("stays at fault when the answer to an earlier text comes after its refusal", async () => {
+    const user = userEvent.setup();
+    let kept: () => void = () => undefined;
+    const onSave = (name: string) =>
+      name === "Terns"
+        ? new Promise<void>((done) => {
+            kept = done;
+          })
+        : Promise.reject(refusal("name", "that name is taken"));
+    render(<TextField label="Job" value="Regatta" field="name" onSave={onSave} />, { wrapper: Around });
+    const field = screen.getByRole("textbox", { name: "Job" });
+    await user.clear(field);
+    await user.type(field, "Terns{Enter}");
+    await user.clear(field);
+    await user.type(field, "Gulls{Enter}");
+    expect((await screen.findByRole("alert")).textContent).toBe("That name is taken.");
+    await act(async () => kept());
+    expect(screen.getByRole("alert").textContent).toBe("That name is taken.");
+    expect((field as HTMLInputElement).value).toBe("Gulls");
+  });
 });
 
 describe("a text typed over one that is on its way", () => {

@@ -58,7 +58,8 @@ pub use settings::finish::FinishInput;
 pub use settings::job::{Job, JobInput, usually_wanted};
 pub use settings::kept_sheet::{KeptPiece, KeptSheet};
 pub use settings::kitchen::{
-    ColdPlacesInput, HouseInput, Kitchen, KitchenInput, MixingInput, OvenKit, OvenMeasured, OvensInput, TraysInput,
+    ColdPlacesInput, Equipment, HouseInput, Kitchen, KitchenInput, MixingInput, OvenKit, OvenMeasured, OvensInput,
+    TraysInput,
 };
 pub use settings::making::Making;
 pub use settings::order::OrderInput;

@@ -100,6 +100,7 @@ async fn begun(w: &Store, body: NewJobBody) -> Result<JobId, ApiError> {
         Some(id) => Some(w.job(JobId(id)).await?),
         None => None,
     };
+    let kitchen = w.kitchen().await?;
     let asked = Asked {
         name: &name,
         formula_id: formula.0,
@@ -112,6 +113,7 @@ async fn begun(w: &Store, body: NewJobBody) -> Result<JobId, ApiError> {
         of,
         says,
         like: like.as_ref().map(|l| l.job.input()),
+        rods_mm: &kitchen.input().trays.rods_mm,
     };
     Ok(w.add_job(&Job::new(asked.input())?, &format!("new job {name}")).await?)
 }

@@ -4,8 +4,8 @@ use super::{label, read};
 use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem};
 use crate::revise::{Base, Tagged, made_from, merged};
-use crate::wire::KitchenView;
-use actix_web::{HttpRequest, get, patch, web};
+use crate::wire::{EquipBody, KitchenView};
+use actix_web::{HttpRequest, get, patch, post, web};
 use ready_slab_core::clock::Zone;
 use ready_slab_core::job::Kitchen;
 use ready_slab_store::Store;
@@ -48,6 +48,24 @@ pub async fn change(
     let kitchen = Kitchen::new(body)?;
     if !changed.is_empty() {
         w.save_kitchen(&kitchen, &label(&changed, kitchen_word)).await?;
+    }
+    w.commit().await?;
+    as_it_stands(&store).await
+}
+
+/// Equips a new kitchen in millimetres or in inches: what nobody has said yet becomes as it is usual there. Once there is a job the kitchen stays as it is.
+#[utoipa::path(
+    tag = "kitchen", operation_id = "kitchen_equip", request_body = EquipBody,
+    responses((status = 200, body = KitchenView), (status = 422, body = Problem))
+)]
+#[post("/api/kitchen/equipment")]
+pub async fn equip(store: Of<Store>, payload: web::Payload) -> Result<Tagged<KitchenView>, ApiError> {
+    let body: EquipBody = read(payload).await?;
+    let w = store.begin(None).await?;
+    let now = w.kitchen().await?.input().clone();
+    let then = now.clone().equipped(body.equipment);
+    if then != now && !w.has_jobs().await? {
+        w.save_kitchen(&Kitchen::new(then)?, "guides and trays").await?;
     }
     w.commit().await?;
     as_it_stands(&store).await

@@ -75,6 +75,7 @@ pub fn configure(config: &mut ServiceConfig) {
     config
         .service(kitchen::show)
         .service(kitchen::change)
+        .service(kitchen::equip)
         .service(kitchen::zones)
         .service(formulas::list)
         .service(formulas::add)

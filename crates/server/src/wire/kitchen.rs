@@ -1,6 +1,6 @@
 //! The kitchen on the wire.
 
-use ready_slab_core::job::KitchenInput;
+use ready_slab_core::job::{Equipment, KitchenInput};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -13,6 +13,8 @@ pub struct KitchenView {
     pub made_up: bool,
     /// Fields that still are as in most kitchens, where nobody has said or measured anything else.
     pub usual: Vec<String>,
+    /// Whether its trays are half-sheets, 12 by 17 in inside their rims.
+    pub half_sheets: bool,
     /// The kitchen.
     #[serde(flatten)]
     pub body: KitchenInput,
@@ -21,7 +23,7 @@ pub struct KitchenView {
 impl KitchenView {
     /// The kitchen of a bakery.
     pub fn new(body: &KitchenInput, revision: i64, made_up: bool) -> Self {
-        Self { revision, made_up, usual: usual_in(body), body: body.clone() }
+        Self { revision, made_up, usual: usual_in(body), half_sheets: body.has_half_sheets(), body: body.clone() }
     }
 }
 
@@ -29,6 +31,15 @@ impl KitchenView {
 fn usual_in(body: &KitchenInput) -> Vec<String> {
     let fields =
         |k: &KitchenInput| serde_json::to_value(k).ok().and_then(|v| v.as_object().cloned()).unwrap_or_default();
-    let usual = fields(&KitchenInput::usual());
-    fields(body).into_iter().filter(|(name, value)| usual.get(name) == Some(value)).map(|(name, _)| name).collect()
+    let usual = [KitchenInput::usual(), KitchenInput::usual_us()].map(|k| fields(&k));
+    let is_usual = |name: &str, value: &serde_json::Value| usual.iter().any(|k| k.get(name) == Some(value));
+    fields(body).into_iter().filter(|(name, value)| is_usual(name, value)).map(|(name, _)| name).collect()
+}
+
+/// What a kitchen is equipped in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct EquipBody {
+    /// Its guides and trays.
+    pub equipment: Equipment,
 }

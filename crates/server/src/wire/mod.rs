@@ -70,7 +70,7 @@ pub use finish::FinishView;
 pub use formula::{BesideView, FormulaView, PulledView, VersionView};
 pub use health::HealthView;
 pub use job::{DamagedView, JobView, JobsView};
-pub use kitchen::KitchenView;
+pub use kitchen::{EquipBody, KitchenView};
 pub use live::{
     KeptReading, LiveView, MoveBody, NowView, PutInBody, ReadingBody, ReadingsTaken, as_read, elapsed, written,
 };

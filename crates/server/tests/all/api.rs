@@ -320,6 +320,29 @@ async fn a_formula_is_added_changed_and_taken_back() {
 }
 
 #[actix_web::test]
+async fn a_kitchen_without_jobs_is_equipped_in_inches_and_one_with_jobs_stays() {
+    let (_dir, store) = demo().await;
+    let equip = |store: Store| async move {
+        let body = json!({ "equipment": "us" });
+        let (status, kitchen) = call(&store, Method::POST, "/api/kitchen/equipment", Some(body)).await;
+        assert_eq!(status, StatusCode::OK, "{kitchen}");
+        (kitchen["rods_mm"].clone(), kitchen["half_sheets"].clone())
+    };
+    let before = get(&store, "/api/kitchen").await;
+    assert_eq!(equip(store.clone()).await, (before["rods_mm"].clone(), json!(false)));
+    let dir = tempfile::tempdir().unwrap();
+    let empty = Store::open(&dir.path().join("bakery.db")).await.unwrap();
+    demo::ensure_kitchen(&empty).await.unwrap();
+    assert_eq!(equip(empty.clone()).await, (json!([3.175, 4.7625, 6.35, 9.525, 12.7]), json!(true)));
+    let kitchen = get(&empty, "/api/kitchen").await;
+    let usual: Vec<&str> = kitchen["usual"].as_array().unwrap().iter().filter_map(Value::as_str).collect();
+    assert!(usual.contains(&"rods_mm") && usual.contains(&"tray_width_mm"), "{usual:?}");
+    let (status, fault) =
+        call(&empty, Method::POST, "/api/kitchen/equipment", Some(json!({ "equipment": "cups" }))).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{fault}");
+}
+
+#[actix_web::test]
 async fn a_change_of_the_kitchen_moves_every_job() {
     let (_dir, store) = demo().await;
     let ready = |plan: &Value| plan["cold"]["ready_after_min"].as_f64().unwrap();

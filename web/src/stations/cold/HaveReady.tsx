@@ -114,7 +114,7 @@ function Time({ label, value, onChange }: { label: string; value: string; onChan
         <span className="mb-1 block text-fine text-soft">{label}</span>
         <input
           className="field num"
-          value={draft ?? value}
+          value={draft ?? clock(`T${value}`).replaceAll("\u00a0", " ")}
           aria-invalid={wrong ? true : undefined}
           onFocus={(e) => e.target.select()}
           onChange={(e) => setDraft(e.target.value)}
@@ -128,7 +128,7 @@ function Time({ label, value, onChange }: { label: string; value: string; onChan
           }}
         />
       </label>
-      <Fault text={wrong ? "A time such as 14:05 is needed." : undefined} />
+      <Fault text={wrong ? "Type a time, such as 14:00 or 2 pm." : undefined} />
     </div>
   );
 }

@@ -103,12 +103,7 @@ export function WhyPage() {
             aria-label="Possible causes, likeliest first"
           >
             {shown?.map((s) => (
-              <SuspectRow
-                key={s.cause}
-                suspect={s}
-                most={Math.max(...found.suspects.map((x) => x.share_percent))}
-                onAnswer={answer}
-              />
+              <SuspectRow key={s.cause} suspect={s} onAnswer={answer} />
             ))}
             <li className="border-t border-rule py-3 text-soft">
               Something else: <span className="num">{number(found.another_percent, 0)}%</span>
@@ -150,11 +145,9 @@ export function WhyPage() {
 
 function SuspectRow({
   suspect: s,
-  most,
   onAnswer,
 }: {
   suspect: Suspect;
-  most: number;
   onAnswer(cause: Cause, so: boolean): void;
 }) {
   return (
@@ -165,12 +158,7 @@ function SuspectRow({
       </div>
       <svg viewBox="0 0 400 10" preserveAspectRatio="none" className="mt-1 h-2 w-full" aria-hidden="true">
         <rect width="400" height="10" rx="3" className="fill-pale" />
-        <rect
-          width={Math.max(2, (400 * s.share_percent) / Math.max(most, 1))}
-          height="10"
-          rx="3"
-          className="fill-spruce"
-        />
+        <rect width={Math.max(2, 4 * s.share_percent)} height="10" rx="3" className="fill-spruce" />
       </svg>
       <p className="mt-2 text-fine text-soft">
         <span className="inline-block first-letter:uppercase">

@@ -34,6 +34,19 @@ pub struct Asked<'a> {
     pub says: RecipeSays,
     /// The job whose settings it takes, where somebody asked for that.
     pub like: Option<&'a JobInput>,
+    /// The rolling guides of the kitchen.
+    pub rods_mm: &'a [f64],
+}
+
+/// A usual thickness goes to a rolling guide this near, mm: 6 mm is 1/4 in where the guides are of inches, and 7 mm lies between two of millimetres. Our own
+/// choice.
+const NEAR_A_GUIDE_MM: f64 = 0.8;
+
+/// A thickness as the kitchen's rolling guides have it, where one is near.
+fn by_guide(thickness_mm: f64, rods_mm: &[f64]) -> f64 {
+    let off = |rod: &f64| (rod - thickness_mm).abs();
+    let nearest = rods_mm.iter().copied().min_by(|a, b| off(a).total_cmp(&off(b)));
+    nearest.filter(|rod| off(rod) <= NEAR_A_GUIDE_MM).unwrap_or(thickness_mm)
 }
 
 impl Asked<'_> {
@@ -55,7 +68,7 @@ impl Asked<'_> {
         };
         let (method, oven_c) = self.of.map_or((base.dough.method, base.oven.oven_c), |of| (of.method, of.oven_c));
         let (method, oven_c) = (self.says.method.unwrap_or(method), self.says.oven.unwrap_or(oven_c));
-        let usually = self.says.thickness.unwrap_or(usually);
+        let usually = self.says.thickness.unwrap_or_else(|| by_guide(usually, self.rods_mm));
         // A job like another is made and set like it; what is asked for here goes before.
         let same_way = self.like.is_some_and(|like| like.shape.making == self.making);
         base.with(|j| {
@@ -91,7 +104,21 @@ mod tests {
             of: None,
             says: RecipeSays::default(),
             like: None,
+            rods_mm: &[3.0, 5.0, 6.0, 8.0, 10.0],
         }
+    }
+
+    #[test]
+    fn a_usual_thickness_is_that_of_the_nearest_guide() {
+        let us = [3.175, 4.7625, 6.35, 9.525, 12.7];
+        let thick =
+            |of, rods_mm| Asked { of: Starter::of(of), rods_mm, ..asked(Making::Cut) }.input().shape.thickness_mm;
+        // Common practice: 1/4 in where the guides are of inches, 6 mm where they are of millimetres.
+        assert_eq!((thick("holds-its-shape", &us), thick("holds-its-shape", &[5.0, 6.0, 8.0])), (6.35, 6.0));
+        // Between two guides, or with none, it stays as it is.
+        assert_eq!((thick("short-and-tender", &us), thick("short-and-tender", &[])), (8.0, 8.0));
+        let says = RecipeSays { thickness: Some(6.0), ..RecipeSays::default() };
+        assert_eq!(Asked { says, rods_mm: &us, ..asked(Making::Cut) }.input().shape.thickness_mm, 6.0);
     }
 
     #[test]

@@ -161,12 +161,73 @@ impl KitchenInput {
         Self::default()
     }
 
+    /// A home kitchen as most are where things come in inches. Rolling guides of 1/8, 3/16, 1/4, 3/8 and 1/2 in; half-sheet trays, 13 by 18 in over their rims and
+    /// 12 by 17 in inside them; an inch between cookies. Common practice, no source.
+    #[must_use]
+    pub fn usual_us() -> Self {
+        const INCH_MM: f64 = 25.4;
+        Self::default().with(|k| {
+            k.trays.rods_mm = vec![3.175, 4.7625, 6.35, 9.525, 12.7];
+            (k.trays.tray_width_mm, k.trays.tray_length_mm) = (12.0 * INCH_MM, 17.0 * INCH_MM);
+            k.trays.least_gap_mm = INCH_MM;
+            k.house.currency = "$".to_owned();
+        })
+    }
+
+    /// A home kitchen as most are, equipped one way or the other.
+    #[must_use]
+    pub fn usual_of(equipment: Equipment) -> Self {
+        match equipment {
+            Equipment::Metric => Self::usual(),
+            Equipment::Us => Self::usual_us(),
+        }
+    }
+
+    /// The same kitchen equipped another way: whatever is still as usual becomes what is usual there, and what somebody has said stays.
+    #[must_use]
+    pub fn equipped(mut self, equipment: Equipment) -> Self {
+        let now = Self::usual_of(equipment);
+        for before in [Self::usual(), Self::usual_us()] {
+            let (own, was, to) = (&mut self.trays, &before.trays, &now.trays);
+            if own.rods_mm == was.rods_mm {
+                own.rods_mm.clone_from(&to.rods_mm);
+            }
+            if (own.tray_width_mm, own.tray_length_mm) == (was.tray_width_mm, was.tray_length_mm) {
+                (own.tray_width_mm, own.tray_length_mm) = (to.tray_width_mm, to.tray_length_mm);
+            }
+            if own.least_gap_mm == was.least_gap_mm {
+                own.least_gap_mm = to.least_gap_mm;
+            }
+            if self.house.currency == before.house.currency {
+                self.house.currency.clone_from(&now.house.currency);
+            }
+        }
+        self
+    }
+
+    /// Whether its trays are half-sheets as they are usual in the US.
+    #[must_use]
+    pub fn has_half_sheets(&self) -> bool {
+        let (own, half) = (&self.trays, Self::usual_us().trays);
+        (own.tray_width_mm, own.tray_length_mm) == (half.tray_width_mm, half.tray_length_mm)
+    }
+
     /// The same, changed.
     #[must_use]
     pub fn with(mut self, change: impl FnOnce(&mut Self)) -> Self {
         change(&mut self);
         self
     }
+}
+
+/// What a kitchen's guides and trays are measured in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Equipment {
+    /// Millimetres.
+    Metric,
+    /// Inches.
+    Us,
 }
 
 impl HouseInput {
@@ -450,6 +511,25 @@ mod tests {
 
     fn input() -> KitchenInput {
         KitchenInput::usual().with(|k| k.trays.rods_mm = vec![10.0, 3.0, 6.0, 6.0])
+    }
+
+    #[test]
+    fn equipping_it_changes_what_nobody_has_said() {
+        let us = KitchenInput::usual().equipped(Equipment::Us);
+        assert_eq!(us, KitchenInput::usual_us());
+        assert!(us.has_half_sheets() && Kitchen::new(us.clone()).is_ok());
+        assert_eq!(us.clone().equipped(Equipment::Us), us);
+        assert_eq!(us.equipped(Equipment::Metric), KitchenInput::usual());
+        let said = KitchenInput::usual().with(|k| {
+            k.trays.tray_width_mm = 280.0;
+            k.house.currency = "kr".to_owned();
+        });
+        let said = said.equipped(Equipment::Us);
+        assert_eq!(
+            (said.trays.tray_width_mm, said.trays.tray_length_mm, said.house.currency.as_str()),
+            (280.0, 440.0, "kr")
+        );
+        assert_eq!(said.trays.rods_mm, [3.175, 4.7625, 6.35, 9.525, 12.7]);
     }
 
     #[test]
