@@ -100,7 +100,7 @@ const VIEWS = [
         await page.getByRole("textbox", { name: "Color" }).fill(colour);
         await page.getByRole("textbox", { name: "Share of the icing", exact: true }).fill(share);
         await page.getByRole("button", { name: "Add", exact: true }).click();
-        await page.getByText(new RegExp(`${colour}: .* of paste`)).waitFor();
+        await page.getByText(new RegExp(`${colour}: .* color paste`)).waitFor();
       }
       await page.evaluate(() => scrollTo(0, 0));
     },

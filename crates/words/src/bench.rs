@@ -169,7 +169,7 @@ pub fn held_up(plan: &RunPlan, held: &HeldUp) -> Sentence {
     let what = match t.step {
         Step::Bake => format!("{} in the oven", tray(t)),
         _ if t.waits() => format!("{} in the {}", tray(t), t.place.map_or("cold", place)),
-        _ => t.does.clone(),
+        _ => unsentenced(&t.does),
     };
     said![format!("{} late, mostly {what}", minutes(held.min))]
 }
