@@ -3,7 +3,7 @@
 //! What it holds are the tables that are named here; a test holds the list against the file's own tables, so that nothing new can be forgotten. `tables/` is
 //! what is read again; `csv/`, `cutters/` and `photos/` are for other programs.
 
-use crate::archive_cells::{BASE64, DOCUMENT, decoded, heads, put, spread};
+use crate::archive_cells::{BASE64, DOCUMENT, decoded, heads, not_an_archive, put, spread};
 use crate::document;
 use crate::error::StoreError;
 use crate::header::{io, with_tail};
@@ -87,10 +87,6 @@ struct Contents {
     made_at: String,
     /// How many rows each has.
     tables: BTreeMap<String, u64>,
-}
-
-pub fn not_an_archive(why: impl std::fmt::Display) -> StoreError {
-    StoreError::NotAnArchive { why: why.to_string() }
 }
 
 /// The tables of a file that an archive holds, and the columns of each.

@@ -1,6 +1,5 @@
 //! A value of a table as an archive holds it: in a JSON line, which is read again, and in a cell of CSV.
 
-use crate::archive::not_an_archive;
 use crate::document;
 use crate::error::StoreError;
 use base64::Engine as _;
@@ -14,6 +13,11 @@ pub const DOCUMENT: &str = "document";
 
 /// Bytes are a JSON object with this one field.
 pub const BASE64: &str = "base64";
+
+/// What an archive is refused for.
+pub fn not_an_archive(why: impl std::fmt::Display) -> StoreError {
+    StoreError::NotAnArchive { why: why.to_string() }
+}
 
 /// Writes a value as JSON has it, and as a cell of CSV. Every table is STRICT: the value's own kind is its column's.
 pub fn put(value: SqliteValueRef<'_>, json: &mut Vec<u8>, cell: &mut Vec<u8>) -> Result<(), StoreError> {
