@@ -103,7 +103,7 @@ test("readings by hand, in either unit, with what is wrong said beside them", as
   await page.getByRole("textbox", { name: "Time", exact: true }).fill("soon");
   await shows.fill("19");
   await page.getByRole("button", { name: "Save", exact: true }).click();
-  await expect(page.getByRole("alert")).toContainText("A time such as 14:05");
+  await expect(page.getByRole("alert")).toContainText("Type a time, like 2 pm");
   await page.getByRole("textbox", { name: "Time", exact: true }).fill("");
   await page.getByRole("button", { name: /^Remove/ }).click();
   await expect(page.getByText(/^0\sreadings/)).toBeVisible();

@@ -86,7 +86,7 @@ test("when it is due is typed as people say it, or chosen on a calendar, by the 
   await page.getByRole("button", { name: /^Undo/ }).click();
   await expect(day).toHaveValue(was);
   await set(day, "someday");
-  await expect(page.getByRole("alert")).toHaveText("Type a day, such as Sat, Dec 5, or tomorrow.");
+  await expect(page.getByRole("alert")).toHaveText("Type a day, like Sat or Dec 5.");
   await set(day, `${later} 3:20pm`);
   await expect(page.getByRole("alert")).toHaveCount(0);
   await expect(day).toHaveValue(later);
@@ -98,7 +98,7 @@ test("when it is due is typed as people say it, or chosen on a calendar, by the 
   await units(page, "US");
   await expect(time).toHaveValue("3:30 pm");
   await set(time, "noon-ish");
-  await expect(page.getByRole("alert")).toHaveText("Type a time, such as 14:00 or 2 pm.");
+  await expect(page.getByRole("alert")).toHaveText("Type a time, like 2 pm or 14:00.");
   await set(time, "4p");
   await expect(figure(page, "Order")).toContainText("Sat 4:00");
 });

@@ -282,7 +282,7 @@ test("a wanted time tells how thick to press, and pressing it so makes it", asyn
   await expect(disc).toContainText("In time. Put it in by 12:");
   await expect(figure(page, "Cold")).toContainText(/disc, 1\d/);
   await set(field(page, "Ready to roll by"), "half past");
-  await expect(page.getByRole("alert")).toContainText("Type a time, such as 14:00");
+  await expect(page.getByRole("alert")).toContainText("Type a time, like 2 pm");
 });
 
 test("the run sheet goes into a calendar, each step with its alarm", async ({ page, bakery }) => {

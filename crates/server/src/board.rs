@@ -72,7 +72,7 @@ async fn blocking<T: Send + 'static>(work: impl FnOnce() -> T + Send + 'static) 
 
 /// So often a job may be moved while it is read. Our own choice: nobody moves it faster by hand.
 const MOST_MOVES: usize = 8;
-const MOVING: &str = "Jobs of this day are being moved. Try again.";
+const MOVING: &str = "Someone is moving this day’s jobs. Try again.";
 
 /// So many pieces are told side by side. Our own choice: the least cores this runs on.
 const AT_A_TIME: usize = 2;
@@ -238,7 +238,7 @@ impl Board {
         for _ in 0..MOST_MOVES {
             let stored = self.0.store.job(id).await?;
             let date = self.date(stored.job.input().order.ready_by.date()).await?;
-            if date.family(id).is_some() {
+            if date.lead_of(id).is_some() {
                 return Ok(date);
             }
         }

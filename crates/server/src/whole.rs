@@ -109,14 +109,24 @@ impl WholeDate {
         self.unplanned.iter().find(|(job, _)| job.id == id).map(|(_, why)| Err(why.clone()))
     }
 
-    /// The job that one wanted on it belongs to, with all its lots, as it was planned.
-    pub fn family(&self, id: JobId) -> Option<Family> {
-        let all = || self.lots.iter().map(|l| &l.whole.stored).chain(self.unplanned.iter().map(|(job, _)| job));
-        let one = all().find(|j| j.id == id)?;
+    fn jobs(&self) -> impl Iterator<Item = &StoredJob> {
+        self.lots.iter().map(|l| &l.whole.stored).chain(self.unplanned.iter().map(|(job, _)| job))
+    }
+
+    /// The job that one wanted on it belongs to, where that is on it too.
+    pub fn lead_of(&self, id: JobId) -> Option<JobId> {
+        let one = self.jobs().find(|j| j.id == id)?;
         let lead = one.lot_of().unwrap_or(one.id);
-        let mut family: Vec<StoredJob> = all().filter(|j| j.id == lead || j.lot_of() == Some(lead)).cloned().collect();
-        family.sort_by_key(|j| (j.id != lead, j.id));
-        family.first().is_some_and(|first| first.id == lead).then_some(Family { all: family })
+        self.jobs().any(|j| j.id == lead).then_some(lead)
+    }
+
+    /// That job with all its lots, as they were planned.
+    pub fn family(&self, id: JobId) -> Option<Family> {
+        let lead = self.lead_of(id)?;
+        let mut all: Vec<StoredJob> =
+            self.jobs().filter(|j| j.id == lead || j.lot_of() == Some(lead)).cloned().collect();
+        all.sort_by_key(|j| (j.id != lead, j.id));
+        Some(Family { all })
     }
 
     /// Plans it, as it is, or as it would be were a job wanted at another time. What has not changed since `before` is not planned again.

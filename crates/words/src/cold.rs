@@ -37,7 +37,7 @@ const NEVER_FREEZES_C: f64 = -59.9;
 impl Say for WaterState {
     fn say(&self) -> Sentence {
         match *self {
-            Self::Unfrozen { freezing: Some(f) } if f.c() <= NEVER_FREEZES_C => "Too much sugar to freeze hard.".into(),
+            Self::Unfrozen { freezing: Some(f) } if f.c() <= NEVER_FREEZES_C => "Too sugary to freeze hard.".into(),
             Self::Unfrozen { freezing: Some(f) } => {
                 said!["Not frozen: with its sugar, this dough starts to freeze at ", degrees(f, 0), "."]
             }

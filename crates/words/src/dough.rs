@@ -86,7 +86,7 @@ const fn fat_means(kind: FatKind) -> &'static str {
 
 const fn handles(handling: Handling) -> &'static str {
     match handling {
-        Handling::Firm => "Stiff dough. Holds any edge; cracks if it\u{2019}s cold or dry.",
+        Handling::Firm => "Stiff dough. Holds any edge. Cracks if it\u{2019}s cold or dry.",
         Handling::Right => "Rolls clean and holds a cut edge.",
         Handling::Soft => "Soft dough: roll it between sheets of parchment, cut it well chilled. Easier as a log.",
         Handling::Pipeable => "Very soft: pipe, scoop or press it rather than roll.",
@@ -178,9 +178,9 @@ impl Say for Reason {
                 said!["Salt is ", percent(*salt, 1), " of the flour. Over ", percent(*from, 1), " it tastes salty."]
             }
             Self::LittleStrength { protein } => said![
-                "Weak flour (",
+                "Dough from weak flour (",
                 percent(*protein, 1),
-                " gluten protein) tears when rolled. Add an egg, and roll it thicker between parchment.",
+                " gluten protein) tears. Add an egg. Roll it thicker, between sheets of parchment.",
             ],
             Self::LiquidColour => "Liquid color softens the dough and stays faint. Use paste.".into(),
             Self::MuchPowder { powder, from } => said![
@@ -295,10 +295,11 @@ impl Say for Reason {
             }
             Self::NoMoreFlour => "Add no more flour. Chill it 20 min and roll it between sheets of parchment.".into(),
             Self::FlourWentIn { mass, at_most } => said![
+                "You\u{2019}ve added ",
                 grams(*mass),
-                " has gone in already. More than ",
+                " already. Past ",
                 percent(*at_most, 0),
-                " of the flour makes it a different dough.",
+                " of the flour, it\u{2019}s a different dough.",
             ],
             Self::AddFlour { mass } => said!["Add ", grams(*mass), " of flour, mix 10 seconds, and squeeze again."],
             Self::FlourAtATime { share, flour } => {
@@ -309,7 +310,7 @@ impl Say for Reason {
             }
             Self::NoMoreLiquid => "Add no more liquid. Cover it and rest it 30 min. Flour soaks it up slowly.".into(),
             Self::LiquidWentIn { mass, .. } => {
-                said![grams(*mass), " has gone in already. That\u{2019}s the limit for this dough."]
+                said!["You\u{2019}ve added ", grams(*mass), " already. That\u{2019}s the limit for this dough."]
             }
             Self::AddLiquid { mass, with } => said![
                 "Add ",
@@ -500,7 +501,7 @@ pub fn mix_step(step: &MixStep) -> (&'static str, Sentence, &'static str) {
             said![
                 "Fold in last, at the lowest speed or by hand.",
                 if nuts { " Toasted nuts must be cold before you chop and add them." } else { "" },
-                if fruit { " Toss sticky fruit in a little of the flour first." } else { "" },
+                if fruit { " Toss sticky fruit with a little of the flour first." } else { "" },
             ],
             "Evenly mixed, nothing crushed.",
         ),

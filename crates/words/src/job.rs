@@ -46,7 +46,7 @@ impl Say for PotCaution {
     fn say(&self) -> Sentence {
         match self {
             Self::OnARack => "Set the tray on a rack or bed of salt, never on the pot’s bottom.",
-            Self::ThickMetal => "Use a thick metal pot with no coating, never glass. Check that its maker allows heating it empty.",
+            Self::ThickMetal => "Use a heavy metal pot, never glass or nonstick. Check that it’s safe to heat empty.",
             Self::LooseLid => "Rest the lid on loosely: no gasket, no weight, nothing sealed. Steam must get out.",
             Self::Attended => "Never leave it unattended. Keep anything that burns away from the flame. Air the room. Use dry oven gloves for lid and pot.",
             Self::Children => "Keep children away. It stays hot for an hour.",
@@ -321,7 +321,7 @@ impl Say for Reason {
                 "Outside the forecast (", beyond(why), "). Usual ranges shown.",
             ],
             Self::WideBar { across } => said![
-                "Bars this wide are outside the forecast. Shown for ", mm(*across), " across. The edge browns first, the middle last.",
+                "These bars are wider than the forecast covers. The time is for ", mm(*across), ". The middle takes longer.",
             ],
             Self::DoneAfter { span, by: DoneBy::Time | DoneBy::Never } => {
                 said!["Not done after ", minutes(*span, 1), ", where the forecast ends."]

@@ -53,9 +53,9 @@ impl Say for Lesson {
             }
             Self::Browns(times) => said!["It browns ", more(times, ("faster", "slower")), "."],
             Self::AllSpread(times) => said![
-                "No bakes of this dough yet. Your others spread ",
+                "You haven\u{2019}t baked this dough yet. Your others spread ",
                 as_far(times),
-                ". The forecast assumes this one does, too."
+                ". This forecast allows for that."
             ],
             Self::NothingOfIt => "No bakes of this dough yet.".into(),
             Self::Differ(time, spread) => {

@@ -99,7 +99,7 @@ pub fn pattern_steps(built: &Patterned) -> Vec<Sentence> {
             said![
                 "Roll the outer dough ", mm(outer), " thick, the inner ", mm(inner), ", both ", sides(width(0), built.length), ". Use sheets of parchment.",
             ],
-            "Chill until you can lift them and they still bend. Brush with a little water. Lay the inner dough on the outer.".into(),
+            "Chill until firm enough to lift but still bendy. Brush with a little water. Lay the inner dough on the outer.".into(),
             "If they crack when bent, rest them on the bench.".into(),
             said!["Roll up from the ", long, " side, the first turn tight. Press the seam."],
             "Wrap, roll it even, and chill until it slices clean. Turn it now and then so it stays round.".into(),

@@ -5238,8 +5238,8 @@ export interface components {
         };
         /** @description The kitchen as it stands. */
         KitchenView: components["schemas"]["KitchenBody"] & {
-            /** @description Whether its trays are half-sheets, 12 by 17 in inside their rims. */
-            half_sheets: boolean;
+            /** @description Width and length its trays are sold by, over their rims, where they are half-sheets. */
+            half_sheet_mm?: number[] | null;
             /** @description Whether the bakery is a demo, in which simulated readings may teach. */
             made_up: boolean;
             /**

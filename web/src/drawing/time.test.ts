@@ -7,9 +7,11 @@ import {
   minutesBetween,
   nearest,
   nextAfter,
+  nextMark,
   setClockHours,
   setZone,
   shifted,
+  shortDay,
   timeOfDay,
   utcOf,
 } from "./time";
@@ -57,6 +59,27 @@ describe("the kitchen's clock", () => {
     expect(nearest("2026-11-28T00:20", "23:50")).toBe("2026-11-27T23:50");
     expect(nextAfter("2026-11-28T23:40", "00:30")).toBe("2026-11-29T00:30");
     expect(daysLater("2026-12-31T12:00", 1)).toBe("2027-01-01T12:00");
+  });
+});
+
+describe("a time of the day", () => {
+  it.each([
+    ["14:00", 1, "14:15"],
+    ["14:00", -1, "13:45"],
+    ["14:05", 1, "14:15"],
+    ["14:05", -1, "14:00"],
+    ["00:00", -1, "00:00"],
+    ["23:50", 1, "23:45"],
+  ])("goes from %s by %i to %s, within the day", (from, direction, to) => {
+    expect(nextMark(from, 15, direction)).toBe(to);
+  });
+});
+
+describe("a day in a field", () => {
+  // Weekdays from the civil calendar: 5 December 2026 is a Saturday, 4 January 2027 a Monday.
+  it("has its year only where it is another", () => {
+    expect(shortDay("2026-12-05", "2026-12-02T09:30")).toBe("Sat, Dec 5");
+    expect(shortDay("2027-01-04T06:00", "2026-12-02T09:30")).toBe("Mon, Jan 4, 2027");
   });
 });
 

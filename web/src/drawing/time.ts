@@ -8,7 +8,8 @@ const LONG_WEEKDAYS = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "
 const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
 
 const MINUTE_MS = 60_000;
-const two = (n: number) => String(n).padStart(2, "0");
+/** `05`. */
+export const two = (n: number) => String(n).padStart(2, "0");
 
 /** The kitchen's time zone; this browser's own until the kitchen is known. */
 let clocks = new Intl.DateTimeFormat().resolvedOptions().timeZone;
@@ -128,6 +129,14 @@ export function nearest(to: string, time: string): string {
 export function nextAfter(after: string, time: string): string {
   const same = `${after.slice(0, 10)}T${time}`;
   return same > after.slice(0, 16) ? same : daysLater(same, 1);
+}
+
+/** The next mark of so many minutes after a time of the day, `14:05`, or before it; within the day. */
+export function nextMark(time: string, step: number, direction: number): string {
+  const at = minutesPast(`T${time}`) / step;
+  const next = direction > 0 ? Math.floor(at) + 1 : Math.ceil(at) - 1;
+  const minutes = Math.min(Math.max(next, 0), (24 * 60) / step - 1) * step;
+  return `${two(Math.floor(minutes / 60))}:${two(minutes % 60)}`;
 }
 
 /** Minutes of the day: what the clock shows, for ticks that fall on whole hours. */

@@ -1,5 +1,6 @@
 /** A day, and a time if there is one, as people type them: `Sat`, `Dec 5`, `5 Dec`, `12/5`, `tomorrow`, `Sat 2pm`. Read by chrono. */
 import { casual } from "chrono-node/en";
+import { two } from "./time";
 
 export interface TypedDay {
   /** `2026-12-05`. */
@@ -7,8 +8,6 @@ export interface TypedDay {
   /** `14:00`, where one was typed. */
   time?: string;
 }
-
-const two = (n: number) => String(n).padStart(2, "0");
 
 /**
  * What was typed; nothing where any of it cannot be read. A day without its year is the next one, or with `past` the nearest.

@@ -159,6 +159,8 @@ export function Amount({
           }
           if (e.key === "ArrowUp" || e.key === "ArrowDown") {
             e.preventDefault();
+            // What was typed and not yet entered is where it goes on from.
+            if (draft !== null && draft !== text && !busy.current) void save(draft);
             void nudge(e.key === "ArrowUp" ? 1 : -1);
           }
         }}

@@ -34,7 +34,7 @@ export function DayField({ id, label, name, value, field, past = false, onSave }
     async (text) => {
       if (past && text.trim() === "") return onSave(undefined);
       const said = (await reader()).typedDay(text, now, past);
-      if (!said) throw new Misread("Type a day, such as Sat, Dec 5, or tomorrow.");
+      if (!said) throw new Misread("Type a day, like Sat or Dec 5.");
       return onSave(said);
     },
     field,

@@ -42,6 +42,7 @@ const READS: Record<string, number> = {
   "1/4 in": 6.35,
   "8": 8,
   "8 mm": 8,
+  "9 mm": 9,
   "7 mm": 7,
   "6 mm": 6,
   "5 mm": 5,
@@ -212,6 +213,19 @@ describe("an amount", () => {
     await waitFor(() => expect(onSave).toHaveBeenLastCalledWith(6));
   });
 
+  it("is nudged on from what is typed and not yet entered", async () => {
+    const user = userEvent.setup();
+    const onSave = vi.fn(async () => undefined);
+    render(<Amount label="Gap" kind="length" value={6} field="web_mm" onSave={onSave} />, {
+      wrapper: Around,
+    });
+    const gap = screen.getByRole("textbox", { name: "Gap" });
+    await user.clear(gap);
+    await user.type(gap, "8");
+    await user.keyboard("{ArrowUp}");
+    await waitFor(() => expect(onSave).toHaveBeenLastCalledWith(9));
+  });
+
   it("is nudged on from what was typed, and by as many presses as there were", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
@@ -314,11 +328,11 @@ describe("text", () => {
 
   it("stays at fault when the answer to an earlier text comes after its refusal", async () => {
     const user = userEvent.setup();
-    let kept: () => void = () => undefined;
+    const waiting: (() => void)[] = [];
     const onSave = (name: string) =>
       name === "Terns"
         ? new Promise<void>((done) => {
-            kept = done;
+            waiting.push(done);
           })
         : Promise.reject(refusal("name", "that name is taken"));
     render(<TextField label="Job" value="Regatta" field="name" onSave={onSave} />, { wrapper: Around });
@@ -328,7 +342,7 @@ describe("text", () => {
     await user.clear(field);
     await user.type(field, "Gulls{Enter}");
     expect((await screen.findByRole("alert")).textContent).toBe("That name is taken.");
-    await act(async () => kept());
+    await act(async () => waiting[0]?.());
     expect(screen.getByRole("alert").textContent).toBe("That name is taken.");
     expect((field as HTMLInputElement).value).toBe("Gulls");
   });

@@ -197,7 +197,7 @@ impl PhotoQuery {
     pub fn answer(&self, file: &[u8]) -> Result<PhotoView, InputErrors> {
         let numbers: Vec<f64> = self.corners.split(',').filter_map(|n| n.trim().parse().ok()).collect();
         let Ok(n) = <[f64; 8]>::try_from(numbers) else {
-            return Err(InputError::refused("corners", "Mark all 4 corners: 8 numbers with commas between.").into());
+            return Err(InputError::refused("corners", "Mark all 4 corners: 8 numbers, separated by commas.").into());
         };
         let corners = [(n[0], n[1]), (n[2], n[3]), (n[4], n[5]), (n[6], n[7])];
         PhotoView::new(&outline_from_photo(file, corners, self.paper, self.edge)?)

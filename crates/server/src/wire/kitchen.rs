@@ -13,8 +13,8 @@ pub struct KitchenView {
     pub made_up: bool,
     /// Fields that still are as in most kitchens, where nobody has said or measured anything else.
     pub usual: Vec<String>,
-    /// Whether its trays are half-sheets, 12 by 17 in inside their rims.
-    pub half_sheets: bool,
+    /// Width and length its trays are sold by, over their rims, where they are half-sheets.
+    pub half_sheet_mm: Option<[f64; 2]>,
     /// The kitchen.
     #[serde(flatten)]
     pub body: KitchenInput,
@@ -23,7 +23,7 @@ pub struct KitchenView {
 impl KitchenView {
     /// The kitchen of a bakery.
     pub fn new(body: &KitchenInput, revision: i64, made_up: bool) -> Self {
-        Self { revision, made_up, usual: usual_in(body), half_sheets: body.has_half_sheets(), body: body.clone() }
+        Self { revision, made_up, usual: usual_in(body), half_sheet_mm: body.half_sheet_mm(), body: body.clone() }
     }
 }
 

@@ -326,14 +326,14 @@ async fn a_kitchen_without_jobs_is_equipped_in_inches_and_one_with_jobs_stays() 
         let body = json!({ "equipment": "us" });
         let (status, kitchen) = call(&store, Method::POST, "/api/kitchen/equipment", Some(body)).await;
         assert_eq!(status, StatusCode::OK, "{kitchen}");
-        (kitchen["rods_mm"].clone(), kitchen["half_sheets"].clone())
+        (kitchen["rods_mm"].clone(), kitchen["half_sheet_mm"].clone())
     };
     let before = get(&store, "/api/kitchen").await;
-    assert_eq!(equip(store.clone()).await, (before["rods_mm"].clone(), json!(false)));
+    assert_eq!(equip(store.clone()).await, (before["rods_mm"].clone(), json!(null)));
     let dir = tempfile::tempdir().unwrap();
     let empty = Store::open(&dir.path().join("bakery.db")).await.unwrap();
     demo::ensure_kitchen(&empty).await.unwrap();
-    assert_eq!(equip(empty.clone()).await, (json!([3.175, 4.7625, 6.35, 9.525, 12.7]), json!(true)));
+    assert_eq!(equip(empty.clone()).await, (json!([3.175, 4.7625, 6.35, 9.525, 12.7]), json!([330.2, 457.2])));
     let kitchen = get(&empty, "/api/kitchen").await;
     let usual: Vec<&str> = kitchen["usual"].as_array().unwrap().iter().filter_map(Value::as_str).collect();
     assert!(usual.contains(&"rods_mm") && usual.contains(&"tray_width_mm"), "{usual:?}");

@@ -6,8 +6,9 @@ import type { Schemas } from "../../api/client";
 import { useWanted } from "../../api/cold";
 import { useChangeJob } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { clock, duration, nearest, nextAfter, shifted, timeOfDay } from "../../drawing/time";
+import { clock, duration, nearest, nextAfter, shifted } from "../../drawing/time";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { TimeField } from "../../kit/TimeField";
 import { useFormat } from "../../kit/settings";
 import { formWords, readyTo } from "./words";
 
@@ -41,8 +42,24 @@ export function HaveReady() {
         Ready by a set time
       </h3>
       <div className="mb-2 flex flex-wrap items-end gap-3">
-        <Time label="Goes in at" value={inAt.slice(11)} onChange={setInTyped} />
-        <Time label={`${readyTo(plan.cold.purpose)} by`} value={readyAt.slice(11)} onChange={setReadyTyped} />
+        <div className="w-36">
+          <TimeField
+            id="goes-in"
+            label="Goes in at"
+            value={inAt}
+            field="in_at"
+            onSave={async (time) => setInTyped(time)}
+          />
+        </div>
+        <div className="w-36">
+          <TimeField
+            id="ready-at"
+            label={`${readyTo(plan.cold.purpose)} by`}
+            value={readyAt}
+            field="ready_at"
+            onSave={async (time) => setReadyTyped(time)}
+          />
+        </div>
         <p className="pb-2.5 text-soft">
           {wanted.data && !wanted.error ? `${duration(wanted.data.within_min)} to chill` : ""}
         </p>
@@ -94,41 +111,5 @@ export function HaveReady() {
       </ul>
       <Fault text={otherFault(change.error, [])} />
     </section>
-  );
-}
-
-function Time({ label, value, onChange }: { label: string; value: string; onChange(value: string): void }) {
-  const [draft, setDraft] = useState<string>();
-  const [wrong, setWrong] = useState(false);
-  const keep = () => {
-    if (draft === undefined) return;
-    const time = timeOfDay(draft);
-    setWrong(time === undefined);
-    if (time === undefined) return;
-    onChange(time);
-    setDraft(undefined);
-  };
-  return (
-    <div className="w-36">
-      <label className="block">
-        <span className="mb-1 block text-fine text-soft">{label}</span>
-        <input
-          className="field num"
-          value={draft ?? clock(`T${value}`).replaceAll("\u00a0", " ")}
-          aria-invalid={wrong ? true : undefined}
-          onFocus={(e) => e.target.select()}
-          onChange={(e) => setDraft(e.target.value)}
-          onBlur={keep}
-          onKeyDown={(e) => {
-            if (e.key === "Enter") keep();
-            if (e.key === "Escape") {
-              setDraft(undefined);
-              setWrong(false);
-            }
-          }}
-        />
-      </label>
-      <Fault text={wrong ? "Type a time, such as 14:00 or 2 pm." : undefined} />
-    </div>
   );
 }

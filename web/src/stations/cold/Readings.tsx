@@ -7,6 +7,7 @@ import { useAddReading, useDeleteReading } from "../../api/cold";
 import { daysLater, nextAfter, now, timeOfDay, utcOf } from "../../drawing/time";
 import { readTyped } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
+import { TYPE_A_TIME } from "../../kit/TimeField";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { didFact } from "../../kit/said";
 import { unlessChanged } from "../../kit/sent";
@@ -36,7 +37,7 @@ export function Readings({ piece }: { piece: LivePiece }) {
     setFault(undefined);
     const at = time.trim() === "" ? null : timeOfDay(time);
     if (at === undefined) {
-      setFault("A time such as 14:05 is needed, or none for now.");
+      setFault(TYPE_A_TIME);
       return;
     }
     try {

@@ -16,6 +16,10 @@ const STILL_FRIDGE: f64 = 7.0;
 const FAN_FRIDGE: f64 = 14.0;
 const STILL_FREEZER: f64 = 8.0;
 
+/// A half-sheet over its rims, 13 by 18 in, and what of it is usable inside them, 12 by 17 in. Common practice, no source.
+const HALF_SHEET_MM: [f64; 2] = [330.2, 457.2];
+const HALF_SHEET_INSIDE_MM: (f64, f64) = (304.8, 431.8);
+
 room! {
     /// The place, and who works there.
     pub struct HouseInput as KitchenHouse {
@@ -161,15 +165,14 @@ impl KitchenInput {
         Self::default()
     }
 
-    /// A home kitchen as most are where things come in inches. Rolling guides of 1/8, 3/16, 1/4, 3/8 and 1/2 in; half-sheet trays, 13 by 18 in over their rims and
-    /// 12 by 17 in inside them; an inch between cookies. Common practice, no source.
+    /// A home kitchen as most are where things come in inches. Rolling guides of 1/8, 3/16, 1/4, 3/8 and 1/2 in; half-sheet trays; an inch between cookies. Common
+    /// practice, no source.
     #[must_use]
     pub fn usual_us() -> Self {
-        const INCH_MM: f64 = 25.4;
         Self::default().with(|k| {
             k.trays.rods_mm = vec![3.175, 4.7625, 6.35, 9.525, 12.7];
-            (k.trays.tray_width_mm, k.trays.tray_length_mm) = (12.0 * INCH_MM, 17.0 * INCH_MM);
-            k.trays.least_gap_mm = INCH_MM;
+            (k.trays.tray_width_mm, k.trays.tray_length_mm) = HALF_SHEET_INSIDE_MM;
+            k.trays.least_gap_mm = 25.4;
             k.house.currency = "$".to_owned();
         })
     }
@@ -205,11 +208,10 @@ impl KitchenInput {
         self
     }
 
-    /// Whether its trays are half-sheets as they are usual in the US.
+    /// The size its trays are sold by, over their rims, where they are half-sheets as they are usual in the US.
     #[must_use]
-    pub fn has_half_sheets(&self) -> bool {
-        let (own, half) = (&self.trays, Self::usual_us().trays);
-        (own.tray_width_mm, own.tray_length_mm) == (half.tray_width_mm, half.tray_length_mm)
+    pub fn half_sheet_mm(&self) -> Option<[f64; 2]> {
+        ((self.trays.tray_width_mm, self.trays.tray_length_mm) == HALF_SHEET_INSIDE_MM).then_some(HALF_SHEET_MM)
     }
 
     /// The same, changed.
@@ -517,7 +519,10 @@ mod tests {
     fn equipping_it_changes_what_nobody_has_said() {
         let us = KitchenInput::usual().equipped(Equipment::Us);
         assert_eq!(us, KitchenInput::usual_us());
-        assert!(us.has_half_sheets() && Kitchen::new(us.clone()).is_ok());
+        // Common practice: a half-sheet is told by what it measures over its rims.
+        assert_eq!(us.half_sheet_mm(), Some([330.2, 457.2]));
+        assert_eq!(KitchenInput::usual().half_sheet_mm(), None);
+        assert!(Kitchen::new(us.clone()).is_ok());
         assert_eq!(us.clone().equipped(Equipment::Us), us);
         assert_eq!(us.equipped(Equipment::Metric), KitchenInput::usual());
         let said = KitchenInput::usual().with(|k| {

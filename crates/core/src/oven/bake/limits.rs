@@ -123,7 +123,7 @@ pub fn check_bake(dough: &OvenDough, piece: &BakePiece, oven: &OvenSetup) -> Res
         checks.push(InputError::refused("nuts", "Mostly nuts or nut paste: no forecast. Bake one test tray first."));
     }
     if packed_as_laid(dough) < BATTER {
-        checks.push(InputError::refused("flour", "Too little flour: this runs on the tray like batter. No forecast."));
+        checks.push(InputError::refused("flour", "Not enough flour: this runs like batter, so there’s no forecast."));
     }
     if oven.pressure_pa < standard_pressure_pa(HIGHEST_M) {
         checks.push(InputError::refused("altitude_m", format!("No forecast above {HIGHEST_M:.0} m of altitude.")));
