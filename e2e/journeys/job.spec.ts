@@ -291,6 +291,7 @@ test("the run sheet goes into a calendar, each step with its alarm", async ({ pa
   await expect(steps.first()).toBeVisible();
   const count = await steps.count();
   const saved = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Save or print" }).click();
   await page.getByRole("link", { name: "Save to calendar" }).click();
   const file = await saved;
   expect(file.suggestedFilename()).toBe("Regatta gulls.ics");

@@ -138,7 +138,7 @@ test("the cut list and the run sheet print without the controls", async ({ page,
   await page.emulateMedia({ media: "print" });
   await expect(page.getByRole("heading", { name: "Schedule: Regatta gulls" })).toBeVisible();
   await expect(page.getByText("Weigh and mix the dough")).toBeVisible();
-  await expect(page.getByRole("button", { name: "Print the schedule" })).toBeHidden();
+  await expect(page.getByRole("button", { name: "Save or print" })).toBeHidden();
   await page.emulateMedia({ media: "screen" });
   await open(page, bakery, "dough/mix");
   await expect(page.getByRole("list", { name: "Steps" })).toBeVisible();
@@ -151,7 +151,9 @@ test("the cut list and the run sheet print without the controls", async ({ page,
 test("a picture is saved as SVG that stands alone", async ({ page, bakery }) => {
   await open(page, bakery, "shape");
   const download = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Save or print" }).click();
   await page.getByRole("button", { name: "Save picture" }).click();
+  await expect(page.getByRole("button", { name: "Save picture" })).toBeHidden();
   const stream = await (await download).createReadStream();
   const parts: Buffer[] = [];
   for await (const part of stream) parts.push(part as Buffer);

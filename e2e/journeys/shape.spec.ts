@@ -22,6 +22,7 @@ test("any two of a log's five measures follow from the other three", async ({ pa
   await page.goto(`${bakery.address}/jobs/1/shape/log?form=round&mass_g=450&width_mm=48&slice_mm=6`);
   await expect(page.getByText(/turn it/i)).toBeVisible();
   const saved = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Save or print" }).click();
   await page.getByRole("button", { name: "Save ruler strip" }).click();
   const file = await (await saved).createReadStream();
   let text = "";

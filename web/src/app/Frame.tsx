@@ -1,5 +1,5 @@
 /** The bar that is always there: where you are, what can be undone, units and light. */
-import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from "react";
+import { lazy, Suspense, useEffect, useRef, type ReactNode } from "react";
 import { Link, Outlet, useLocation, useMatch } from "react-router";
 import { useHistory, useJob } from "../api/queries";
 import { say, type Said } from "../drawing/sentence";
@@ -11,6 +11,7 @@ import { UnitsButton } from "./UnitsButton";
 import { SaidHere } from "../kit/SaidHere";
 import { StaleHere } from "../kit/Stale";
 import { Unsent } from "../kit/Unsent";
+import { useMenu } from "../kit/menu";
 import { useLive } from "./live";
 
 const DemoBar = lazy(async () => ({ default: (await import("./DemoBar")).DemoBar }));
@@ -106,29 +107,16 @@ function useArrival(): void {
 /** All that the bar leads to: in a row, or on a phone behind one button, so that the head takes one line. */
 function Menu({ ready, children }: { ready: number; children: ReactNode }) {
   const { pathname } = useLocation();
-  // It was opened on this page: another page closes it.
-  const [openOn, setOpenOn] = useState<string>();
-  const open = openOn === pathname;
-  const button = useRef<HTMLButtonElement>(null);
-  useEffect(() => {
-    if (!open) return;
-    const close = (e: KeyboardEvent) => {
-      if (e.key !== "Escape") return;
-      setOpenOn(undefined);
-      button.current?.focus();
-    };
-    addEventListener("keydown", close);
-    return () => removeEventListener("keydown", close);
-  }, [open]);
+  const { open, whole, button, toggle } = useMenu(pathname);
   return (
-    <>
+    <div ref={whole} className="contents">
       <button
         ref={button}
         type="button"
         className={`btn btn-quiet btn-small sm:hidden ${ready > 0 ? "bg-butter text-[#14302c]" : ""}`}
         aria-expanded={open}
         aria-controls="menu"
-        onClick={() => setOpenOn(open ? undefined : pathname)}
+        onClick={toggle}
       >
         {open ? "Close" : "Menu"}
         {ready > 0 ? <span className="num font-normal">{ready} ready</span> : null}
@@ -136,7 +124,7 @@ function Menu({ ready, children }: { ready: number; children: ReactNode }) {
       <div id="menu" className={`menu ${open ? "menu-open" : ""}`}>
         {children}
       </div>
-    </>
+    </div>
   );
 }
 

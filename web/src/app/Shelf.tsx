@@ -12,7 +12,7 @@ import {
   useJobPages,
   useReadBack,
 } from "../api/queries";
-import { clock, longDay, now } from "../drawing/time";
+import { clock, now, shortDay } from "../drawing/time";
 import { say } from "../drawing/sentence";
 import { number, type Format } from "../drawing/units";
 import { CutterPicture } from "../kit/CutterPicture";
@@ -161,7 +161,7 @@ interface Cards {
 
 function JobCards({ leads, jobs, formulas, cutters, onDelete }: Cards) {
   const format = useFormat();
-  const thisYear = now().slice(0, 4);
+  const today = now();
   return (
     <ul className="grid gap-3 md:grid-cols-2 2xl:grid-cols-3">
       {leads.map((job) => {
@@ -169,8 +169,11 @@ function JobCards({ leads, jobs, formulas, cutters, onDelete }: Cards) {
         const cutter = cutters.find((c) => c.id === job.cutter_id);
         const formula = formulas.find((f) => f.id === job.formula_id);
         return (
-          <li key={job.id} className="flex items-center gap-4 rounded-xl border border-rule bg-raised p-4">
-            <div className="grid size-20 shrink-0 place-items-center">
+          <li
+            key={job.id}
+            className="flex items-center gap-2 rounded-xl border border-rule bg-raised p-3 sm:gap-4 sm:p-4"
+          >
+            <div className="grid size-14 shrink-0 place-items-center sm:size-20 max-sm:[&_svg]:w-14">
               {cutter && (job.making?.kind ?? "cut") === "cut" ? (
                 <CutterPicture cutter={cutter} size={76} />
               ) : null}
@@ -188,14 +191,12 @@ function JobCards({ leads, jobs, formulas, cutters, onDelete }: Cards) {
                 </p>
               ) : null}
               <p className="font-semibold">
-                {longDay(job.ready_by)}
-                {job.ready_by.slice(0, 4) === thisYear ? "" : `, ${job.ready_by.slice(0, 4)}`},{" "}
-                {clock(job.ready_by)}
+                {shortDay(job.ready_by, today)}, {clock(job.ready_by)}
               </p>
             </div>
             <button
               type="button"
-              className="btn btn-quiet btn-small self-start"
+              className="btn btn-quiet btn-small self-start max-sm:px-1!"
               aria-label={`Delete ${job.name}`}
               onClick={() => onDelete(job.id)}
             >

@@ -9,6 +9,7 @@ import { setTitle } from "../app/alerts";
 import { clock, dayClock, duration, longDay, now, sameDay } from "../drawing/time";
 import { Fault, otherFault } from "../kit/Fault";
 import { Says } from "../kit/Says";
+import { SaveMenu } from "../kit/SaveMenu";
 import { SaveSvg } from "../kit/SaveSvg";
 import { Unread } from "../kit/Unread";
 import { Board } from "./Board";
@@ -106,7 +107,7 @@ export function DayPage() {
               </Link>
             ) : null}
             {day.data && day.data.tasks.length > 0 ? (
-              <>
+              <SaveMenu>
                 <SaveSvg picture={picture} name={`Day ${date}`} />
                 <a
                   className="btn btn-small"
@@ -118,7 +119,7 @@ export function DayPage() {
                 <button type="button" className="btn btn-small" onClick={() => print()}>
                   Print the day
                 </button>
-              </>
+              </SaveMenu>
             ) : null}
           </nav>
         </div>

@@ -75,14 +75,14 @@ export function StationHead({
   children?: ReactNode;
 }) {
   return (
-    <div className="mb-4 flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
-      <h2 className="h-station">
-        {title}
+    <div className="mb-4 flex flex-wrap items-start justify-between gap-x-4 gap-y-2">
+      <h2 className="h-station min-w-0 flex-1 basis-44 py-1.5">
+        <span className="mr-2">{title}</span>
         {sub ? (
-          <span className="ml-2 font-sans text-base font-normal text-soft tracking-normal">{sub}</span>
+          <span className="font-sans text-base font-normal text-soft tracking-normal">{sub}</span>
         ) : null}
       </h2>
-      <div className="no-print flex flex-wrap gap-2">{children}</div>
+      <div className="no-print ml-auto flex flex-wrap justify-end gap-2 empty:hidden">{children}</div>
     </div>
   );
 }

@@ -9,6 +9,7 @@ import { Choice } from "./Choice";
 import { sentence } from "../drawing/sentence";
 import { faultOf, otherFault } from "./Fault";
 import { Live } from "./Live";
+import { SaveMenu } from "./SaveMenu";
 import { SettingsProvider, useSettings } from "./settings";
 import { PRESETS } from "../drawing/units";
 import { TextField } from "./TextField";
@@ -345,6 +346,38 @@ describe("text", () => {
     await act(async () => waiting[0]?.());
     expect(screen.getByRole("alert").textContent).toBe("That name is taken.");
     expect((field as HTMLInputElement).value).toBe("Gulls");
+  });
+});
+
+describe("what a view can be saved or printed as", () => {
+  it("stands behind one button, and closes when chosen, by Escape, or by a press elsewhere", async () => {
+    const user = userEvent.setup();
+    const print = vi.fn();
+    render(
+      <>
+        <SaveMenu>
+          <button type="button" onClick={print}>
+            Print the day
+          </button>
+        </SaveMenu>
+        <p>Elsewhere</p>
+      </>,
+      { wrapper: Around },
+    );
+    const button = screen.getByRole("button", { name: "Save or print" });
+    const expanded = () => button.getAttribute("aria-expanded");
+    await user.click(button);
+    expect(expanded()).toBe("true");
+    await user.click(screen.getByRole("button", { name: "Print the day" }));
+    expect(print).toHaveBeenCalledOnce();
+    await waitFor(() => expect(expanded()).toBe("false"));
+    await user.click(button);
+    await user.keyboard("{Escape}");
+    expect(expanded()).toBe("false");
+    expect(document.activeElement).toBe(button);
+    await user.click(button);
+    await user.click(screen.getByText("Elsewhere"));
+    expect(expanded()).toBe("false");
   });
 });
 

@@ -10,6 +10,7 @@ import { useFamily, useTogether } from "../../app/lots";
 import { clock, dayClock, duration, isPast, longDay, sameDay, shifted } from "../../drawing/time";
 import { Amount } from "../../kit/Amount";
 import { Live } from "../../kit/Live";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Cautions, Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useMinute } from "../../kit/minute";
@@ -38,17 +39,19 @@ export function Clock() {
             title={<span>{longDay(day.start_at)}</span>}
             sub={`${clock(day.start_at)} to ${days.length > 1 ? dayClock(plan.ready_by) : clock(plan.ready_by)}`}
           >
-            <SaveSvg picture={picture} name={`${job.name} day`} />
-            <a
-              className="btn btn-small"
-              href={at(`/api/jobs/${job.id}/calendar`)}
-              download={`${job.name}.ics`}
-            >
-              Save to calendar
-            </a>
-            <button type="button" className="btn btn-small" onClick={() => print()}>
-              Print the schedule
-            </button>
+            <SaveMenu>
+              <SaveSvg picture={picture} name={`${job.name} day`} />
+              <a
+                className="btn btn-small"
+                href={at(`/api/jobs/${job.id}/calendar`)}
+                download={`${job.name}.ics`}
+              >
+                Save to calendar
+              </a>
+              <button type="button" className="btn btn-small" onClick={() => print()}>
+                Print the schedule
+              </button>
+            </SaveMenu>
           </StationHead>
           <Timeline picture={picture} lots={lots} day={day} ready_by={plan.ready_by} />
         </div>

@@ -9,6 +9,7 @@ import { clock, dayClock, duration, minutesBetween, sameDay, shifted } from "../
 import { say } from "../../drawing/sentence";
 import { number, type Format } from "../../drawing/units";
 import { Live } from "../../kit/Live";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Cautions, Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -27,7 +28,11 @@ export function Cold() {
     <>
       <Work dim={dim}>
         <StationHead {...headOf(plan, format)}>
-          {cold.thaw ? null : <SaveSvg picture={picture} name={`${job.name} cooling`} />}
+          {cold.thaw ? null : (
+            <SaveMenu>
+              <SaveSvg picture={picture} name={`${job.name} cooling`} />
+            </SaveMenu>
+          )}
         </StationHead>
         <ColdNav jobId={job.id} />
         {cold.thaw ? null : cold.stays === "no" ? (

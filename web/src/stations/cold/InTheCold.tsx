@@ -9,6 +9,7 @@ import { useLive } from "../../app/live";
 import { clock, duration, localTime } from "../../drawing/time";
 import { say, sentence, textOf } from "../../drawing/sentence";
 import { Fault, otherFault } from "../../kit/Fault";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -52,7 +53,11 @@ export function InTheCold() {
               : undefined
           }
         >
-          {piece ? <SaveSvg picture={picture} name={`${piece.name} run`} /> : null}
+          {piece ? (
+            <SaveMenu>
+              <SaveSvg picture={picture} name={`${piece.name} run`} />
+            </SaveMenu>
+          ) : null}
         </StationHead>
         <ColdNav jobId={job.id} />
         {live.connected ? null : <Lost />}

@@ -10,6 +10,7 @@ import { clock, duration, shifted } from "../../drawing/time";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Cautions, Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -56,7 +57,9 @@ export function Ways() {
           title="Other ways to chill this dough"
           sub={`${format.mass(plan.cold.mass_g * plan.cold.count)}, in at ${clock(plan.cold.in_at)}`}
         >
-          <SaveSvg picture={ribbons} name={`${job.name} ways to chill`} />
+          <SaveMenu>
+            <SaveSvg picture={ribbons} name={`${job.name} ways to chill`} />
+          </SaveMenu>
         </StationHead>
         <ColdNav jobId={job.id} />
         <p className="mb-3 max-w-[46rem]">{found.data ? bothRight(found.data, format.length) : ""}</p>

@@ -9,6 +9,7 @@ import { say, textOf } from "../../drawing/sentence";
 import { number } from "../../drawing/units";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Cautions, Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -45,10 +46,12 @@ export function Dough() {
           title={formula?.name ?? "Dough"}
           sub={`1 : ${number(dough.ratio_sugar, 1, 1)} : ${number(dough.ratio_flour, 1, 1)} butter, sugar, flour`}
         >
-          <SaveSvg picture={slabs} name={`${formula?.name ?? "dough"} make-up`} />
-          <button type="button" className="btn btn-small" onClick={() => print()}>
-            Print weights
-          </button>
+          <SaveMenu>
+            <SaveSvg picture={slabs} name={`${formula?.name ?? "dough"} make-up`} />
+            <button type="button" className="btn btn-small" onClick={() => print()}>
+              Print weights
+            </button>
+          </SaveMenu>
         </StationHead>
         <DoughNav jobId={job.id} />
         <Fault text={otherFault(beside.error, [])} />

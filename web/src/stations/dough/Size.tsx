@@ -17,6 +17,7 @@ import { Amount, readTyped } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Reasons, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { usePictureWidth } from "../../kit/narrow";
@@ -40,7 +41,9 @@ export function Size() {
               : `in ${dough.mixes} equal batches of ${format.mass(dough.mix_g)}`
           }
         >
-          <SaveSvg picture={picture} name="batches" />
+          <SaveMenu>
+            <SaveSvg picture={picture} name="batches" />
+          </SaveMenu>
         </StationHead>
         <DoughNav jobId={job.id} />
         <KeptVersion />

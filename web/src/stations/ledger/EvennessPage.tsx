@@ -9,6 +9,7 @@ import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Says } from "../../kit/Says";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
@@ -71,7 +72,9 @@ export function EvennessPage() {
                 }
                 sub={`${charts.trays.length} trays of this dough, cut the same`}
               >
-                <SaveSvg picture={picture} name={`${job.name} evenness`} />
+                <SaveMenu>
+                  <SaveSvg picture={picture} name={`${job.name} evenness`} />
+                </SaveMenu>
               </StationHead>
               <ControlChart picture={picture} charts={charts} measure={measure} />
               {odd.length > 0 ? (

@@ -9,6 +9,7 @@ import { useJobContext } from "../../app/JobFrame";
 import { clock, longDay } from "../../drawing/time";
 import { number } from "../../drawing/units";
 import { Fault, otherFault } from "../../kit/Fault";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Says } from "../../kit/Says";
 import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
@@ -45,10 +46,12 @@ export function Ledger() {
             }
             sub={`forecast: spread ${number(plan.oven.spread_least_percent, 1)}–${number(plan.oven.spread_most_percent, 1)}%, about ${number(plan.oven.bake_about_min, 0)}\u00a0min`}
           >
-            <button type="button" className="btn btn-small" onClick={() => globalThis.print()}>
-              Print a blank record
-            </button>
-            {all.length > 0 ? <SaveSvg picture={picture} name={`${job.name} bakes`} /> : null}
+            <SaveMenu>
+              <button type="button" className="btn btn-small" onClick={() => globalThis.print()}>
+                Print a blank record
+              </button>
+              {all.length > 0 ? <SaveSvg picture={picture} name={`${job.name} bakes`} /> : null}
+            </SaveMenu>
           </StationHead>
         </div>
         <Fault text={otherFault(records.error, [])} />
@@ -247,7 +250,7 @@ function Entry({ record: r, job }: { record: BakeRecord; job: number }) {
   };
   return (
     <li className="border-t border-rule py-3">
-      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+      <div className="mb-1.5 flex flex-wrap items-center justify-between gap-x-4 gap-y-1.5">
         <h3 className="h-part">
           {longDay(r.recorded_at)}, {clock(r.recorded_at)}
           {r.of_tray ? (

@@ -14,6 +14,7 @@ import { Choice, type Option } from "../../kit/Choice";
 import { CutterPicture } from "../../kit/CutterPicture";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { ReadyBy } from "../../kit/ReadyBy";
@@ -57,7 +58,9 @@ export function Order() {
           title={`${job.pieces} × ${cutter.name}`}
           sub={`${format.length(Math.round(cutter.width_mm * 10) / 10)} wide, ${format.length(Math.round(plan.oven.thickness_mm * 10) / 10)} thick`}
         >
-          <SaveSvg picture={picture} name={`${cutter.name} ${job.pieces}`} />
+          <SaveMenu>
+            <SaveSvg picture={picture} name={`${cutter.name} ${job.pieces}`} />
+          </SaveMenu>
         </StationHead>
         <Pieces picture={picture} cutter={cutter} count={job.pieces} thickness={plan.oven.thickness_mm} />
         {wayOf(job.making) === "cut" ? (

@@ -12,6 +12,7 @@ import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -55,7 +56,9 @@ export function Oven() {
           title={forecast ? `Done in ${number(oven.bake_about_min, 0)}\u00a0min` : "Bake time"}
           sub={`at ${format.oven(oven.oven_c)}${forecast ? `, cookies in at ${format.temperature(forecast.start_c, 0)}` : ""}`}
         >
-          <SaveSvg picture={picture} name={`${job.name} baked`} />
+          <SaveMenu>
+            <SaveSvg picture={picture} name={`${job.name} baked`} />
+          </SaveMenu>
         </StationHead>
         <OvenNav jobId={job.id} />
         {forecast ? (

@@ -11,6 +11,7 @@ import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Live } from "../../kit/Live";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -59,7 +60,9 @@ export function TrayPage() {
             ]}
             onChange={(v) => setParams(v === "baked" ? {} : { show: v }, { replace: true, flushSync: true })}
           />
-          <SaveSvg picture={picture} name={`${job.name} tray`} />
+          <SaveMenu>
+            <SaveSvg picture={picture} name={`${job.name} tray`} />
+          </SaveMenu>
         </StationHead>
         <OvenNav jobId={job.id} />
         <TrayDrawing

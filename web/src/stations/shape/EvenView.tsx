@@ -10,6 +10,7 @@ import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -66,7 +67,9 @@ export function EvenView() {
           title="How even the sheet is"
           sub={`sheet ${sheet + 1} of ${sheets}, target ${format.length(job.thickness_mm)}`}
         >
-          <SaveSvg picture={picture} name={`${job.name} sheet ${sheet + 1} evenness`} />
+          <SaveMenu>
+            <SaveSvg picture={picture} name={`${job.name} sheet ${sheet + 1} evenness`} />
+          </SaveMenu>
         </StationHead>
         <ShapeNav jobId={job.id} />
         <EvenDrawing

@@ -11,6 +11,7 @@ import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -93,16 +94,18 @@ export function LogView() {
           title="Log"
           sub={log ? `${format.mass(log.mass_g)}, ${format.length(log.length_mm)} long` : undefined}
         >
-          <SaveSvg picture={picture} name={`${job.name} log`} />
-          <SaveSvg picture={strip} name={`${job.name} ruler strip`} label="Save ruler strip" />
-          <a
-            className="btn btn-small"
-            href={at(
-              `/api/jobs/${job.id}/log/strip.pdf?${new URLSearchParams(Object.entries(query(given)).map(([k, v]) => [k, String(v)]))}&paper=${format.ruler === "us" ? "letter" : "a4"}`,
-            )}
-          >
-            Ruler strip PDF
-          </a>
+          <SaveMenu>
+            <SaveSvg picture={picture} name={`${job.name} log`} />
+            <SaveSvg picture={strip} name={`${job.name} ruler strip`} label="Save ruler strip" />
+            <a
+              className="btn btn-small"
+              href={at(
+                `/api/jobs/${job.id}/log/strip.pdf?${new URLSearchParams(Object.entries(query(given)).map(([k, v]) => [k, String(v)]))}&paper=${format.ruler === "us" ? "letter" : "a4"}`,
+              )}
+            >
+              Ruler strip PDF
+            </a>
+          </SaveMenu>
         </StationHead>
         <ShapeNav jobId={job.id} />
         <Fault text={otherFault(found.error, [])} />

@@ -12,6 +12,7 @@ import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -66,15 +67,17 @@ function Slices({ making }: { making: Sliced }) {
           title={roll.sheets === 1 ? "One log" : `${roll.sheets} logs alike`}
           sub={`${format.mass(roll.mass_g)} each, ${format.length(roll.length_mm)} long`}
         >
-          <SaveSvg picture={picture} name={`${job.name} log`} />
-          <a
-            className="btn btn-small"
-            href={at(
-              `/api/jobs/${job.id}/log/strip.pdf?${strip}&paper=${format.ruler === "us" ? "letter" : "a4"}`,
-            )}
-          >
-            Ruler strip PDF
-          </a>
+          <SaveMenu>
+            <SaveSvg picture={picture} name={`${job.name} log`} />
+            <a
+              className="btn btn-small"
+              href={at(
+                `/api/jobs/${job.id}/log/strip.pdf?${strip}&paper=${format.ruler === "us" ? "letter" : "a4"}`,
+              )}
+            >
+              Ruler strip PDF
+            </a>
+          </SaveMenu>
         </StationHead>
         <ShapeNav jobId={job.id} />
         <Fault text={otherFault(found.error, [])} />
@@ -196,7 +199,9 @@ function Portions({ making }: { making: Portioned }) {
           title={`${job.pieces} ${WORD[making.kind]}`}
           sub={`${format.mass(plan.dough.piece_g)} each`}
         >
-          <SaveSvg picture={picture} name={`${job.name} portion`} />
+          <SaveMenu>
+            <SaveSvg picture={picture} name={`${job.name} portion`} />
+          </SaveMenu>
         </StationHead>
         <ShapeNav jobId={job.id} />
         <Fault text={otherFault(asked.error, [])} />

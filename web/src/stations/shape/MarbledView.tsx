@@ -10,6 +10,7 @@ import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -73,7 +74,9 @@ export function MarbledView() {
               : undefined
           }
         >
-          <SaveSvg picture={picture} name={`${job.name} marbled`} />
+          <SaveMenu>
+            <SaveSvg picture={picture} name={`${job.name} marbled`} />
+          </SaveMenu>
         </StationHead>
         <ShapeNav jobId={job.id} />
         <Fault text={otherFault(asked.error, ["own_g", "other_g"])} />

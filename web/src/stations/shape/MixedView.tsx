@@ -11,6 +11,7 @@ import { number } from "../../drawing/units";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { AskToLeave } from "../../kit/AskToLeave";
@@ -219,7 +220,9 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
               }}
             />
           ) : null}
-          <SaveSvg picture={picture} name={`${lead.name} sheet ${at + 1}`} />
+          <SaveMenu>
+            <SaveSvg picture={picture} name={`${lead.name} sheet ${at + 1}`} />
+          </SaveMenu>
         </StationHead>
         <ShapeNav jobId={job.id} />
         {sheet ? (

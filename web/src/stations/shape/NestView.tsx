@@ -9,6 +9,7 @@ import { number } from "../../drawing/units";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { AskToLeave } from "../../kit/AskToLeave";
@@ -268,7 +269,9 @@ function LayingBoard({ ground }: { ground: Ground }) {
           >
             Undo last move
           </button>
-          <SaveSvg picture={picture} name={`${job.name} ${onTray ? "tray" : "nested sheet"}`} />
+          <SaveMenu>
+            <SaveSvg picture={picture} name={`${job.name} ${onTray ? "tray" : "nested sheet"}`} />
+          </SaveMenu>
         </StationHead>
         <ShapeNav jobId={job.id} />
         <NestDrawing

@@ -7,6 +7,7 @@ import { say, textOf } from "../../drawing/sentence";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -82,7 +83,9 @@ export function PatternView() {
               : undefined
           }
         >
-          <SaveSvg picture={picture} name={`${pattern} section`} />
+          <SaveMenu>
+            <SaveSvg picture={picture} name={`${pattern} section`} />
+          </SaveMenu>
         </StationHead>
         <ShapeNav jobId={job.id} />
         <div className="mb-4">

@@ -11,6 +11,7 @@ import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -128,7 +129,9 @@ export function PortionView() {
     <>
       <Work dim={dim || asked.isPlaceholderData}>
         <StationHead title="Portions" sub={found ? `${format.mass(found.mass_g)} each` : undefined}>
-          <SaveSvg picture={picture} name={`${job.name} portion`} />
+          <SaveMenu>
+            <SaveSvg picture={picture} name={`${job.name} portion`} />
+          </SaveMenu>
         </StationHead>
         <ShapeNav jobId={job.id} />
         <Fault text={otherFault(asked.error, [])} />

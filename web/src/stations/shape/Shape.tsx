@@ -11,6 +11,7 @@ import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
+import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -128,7 +129,9 @@ function Sheets() {
                 onChange={(v) => setParams(v === ALL ? {} : { roll: v }, { replace: true, flushSync: true })}
               />
             ) : null}
-            <SaveSvg picture={picture} name={`${job.name} sheets`} />
+            <SaveMenu>
+              <SaveSvg picture={picture} name={`${job.name} sheets`} />
+            </SaveMenu>
           </StationHead>
           <ShapeNav jobId={job.id} />
           <SheetDrawing picture={picture} rolls={shown} cutter={plan.cutter} />
