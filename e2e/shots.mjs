@@ -29,7 +29,8 @@ const VIEWS = [
   { name: "shape", path: "/jobs/1/shape" },
   {
     name: "shape-nest",
-    path: "/jobs/1/shape/nest",
+    // Fish gain one in two seconds; the demo's gulls lie as tight in rows.
+    path: "/jobs/4/shape/nest",
     act: async (page) => {
       await page.getByRole("button", { name: "Find a tighter layout" }).click();
       await page.getByText("Time’s up").waitFor({ timeout: 60_000 });
