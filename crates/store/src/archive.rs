@@ -4,11 +4,12 @@
 //! what is read again; `csv/`, `cutters/` and `photos/` are for other programs.
 
 use crate::archive_cells::{BASE64, DOCUMENT, decoded, heads, not_an_archive, put, spread};
+use crate::connected::{connected, looked_at};
 use crate::document;
 use crate::error::StoreError;
 use crate::header::{io, with_tail};
 use crate::in_pieces::InPieces;
-use crate::keeping::{Place, copy_of, looked_at, remove, scratch, whole};
+use crate::keeping::{Place, copy_of, remove, scratch, whole};
 use crate::schema::{bring_to, is_step, newest};
 use crate::store::Store;
 use chrono::{DateTime, SecondsFormat, Utc};
@@ -17,7 +18,7 @@ use ready_slab_core::geometry::write_svg;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use sqlx::sqlite::SqliteConnectOptions;
-use sqlx::{AssertSqlSafe, ConnectOptions, Connection, Row as _, SqliteConnection};
+use sqlx::{AssertSqlSafe, Connection, Row as _, SqliteConnection};
 use std::collections::BTreeMap;
 use std::fs::File;
 use std::io::{BufRead, BufReader, BufWriter, Read as _, Seek, Write};
@@ -293,9 +294,25 @@ async fn read_out(
     packing: &Packing<impl Send + 'static>,
     beside: &Packing<impl Send + 'static>,
 ) -> Result<(), StoreError> {
-    let mut conn = looked_at(copy).await?;
-    let (schema,): (i64,) = sqlx::query_as("SELECT MAX(version) FROM _sqlx_migrations").fetch_one(&mut conn).await?;
-    let all = tables(&mut conn).await?;
+    connected(looked_at(copy), async |conn| tables_out(conn, now, packing, beside).await).await?;
+    let store = Store::open(copy).await?;
+    let cutters = store.cutters().await;
+    store.close().await;
+    for cutter in cutters? {
+        let svg = write_svg(&cutter.outline, &cutter.name);
+        packing.entry(format!("cutters/{}.svg", cutter.id.0)).write_all(svg.as_bytes()).map_err(not_an_archive)?;
+    }
+    Ok(())
+}
+
+async fn tables_out(
+    conn: &mut SqliteConnection,
+    now: DateTime<Utc>,
+    packing: &Packing<impl Send + 'static>,
+    beside: &Packing<impl Send + 'static>,
+) -> Result<(), StoreError> {
+    let (schema,): (i64,) = sqlx::query_as("SELECT MAX(version) FROM _sqlx_migrations").fetch_one(&mut *conn).await?;
+    let all = tables(conn).await?;
     let mut contents = Contents {
         format: FORMAT.to_owned(),
         format_version: FORMAT_VERSION,
@@ -305,7 +322,7 @@ async fn read_out(
     };
     for (name, _) in &all {
         let count = format!("SELECT COUNT(*) FROM {}", quoted(name));
-        let (rows,): (i64,) = sqlx::query_as(AssertSqlSafe(count)).fetch_one(&mut conn).await?;
+        let (rows,): (i64,) = sqlx::query_as(AssertSqlSafe(count)).fetch_one(&mut *conn).await?;
         contents.tables.insert(name.clone(), rows.unsigned_abs());
     }
     let first = serde_json::to_vec_pretty(&contents).map_err(not_an_archive)?;
@@ -316,27 +333,18 @@ async fn read_out(
         serde_json::to_writer(&mut json, columns).map_err(not_an_archive)?;
         json.write_all(b"\n").map_err(not_an_archive)?;
         if NO_CSV.contains(&name.as_str()) {
-            each_row(&mut conn, table, &mut json, None).await?;
+            each_row(conn, table, &mut json, None).await?;
         } else {
             let mut csv = csv::Writer::from_writer(beside.entry(format!("csv/{name}.csv")));
             csv.write_record(heads(name, columns)).map_err(not_an_archive)?;
-            each_row(&mut conn, table, &mut json, Some(&mut csv)).await?;
+            each_row(conn, table, &mut json, Some(&mut csv)).await?;
             csv.flush().map_err(not_an_archive)?;
         }
     }
     let photos = "SELECT record_id, jpeg FROM record_photo ORDER BY record_id";
-    let mut all_photos = sqlx::query_as::<_, (i64, Vec<u8>)>(photos).fetch(&mut conn);
+    let mut all_photos = sqlx::query_as::<_, (i64, Vec<u8>)>(photos).fetch(conn);
     while let Some((record, jpeg)) = all_photos.try_next().await? {
         packing.entry(format!("photos/record-{record}.jpg")).write_all(&jpeg).map_err(not_an_archive)?;
-    }
-    drop(all_photos);
-    conn.close().await?;
-    let store = Store::open(copy).await?;
-    let cutters = store.cutters().await;
-    store.close().await;
-    for cutter in cutters? {
-        let svg = write_svg(&cutter.outline, &cutter.name);
-        packing.entry(format!("cutters/{}.svg", cutter.id.0)).write_all(svg.as_bytes()).map_err(not_an_archive)?;
     }
     Ok(())
 }
@@ -362,8 +370,8 @@ pub async fn import(archive: &Path, to: &Path, now: DateTime<Utc>) -> Result<Opt
     read
 }
 
-/// The tables as they were when the archive was made.
-async fn as_then(schema: i64, fresh: &Path) -> Result<SqliteConnection, StoreError> {
+/// The step of the schema an archive was made at.
+fn step_of(schema: i64) -> Result<i64, StoreError> {
     let known = newest();
     if schema > known {
         return Err(not_an_archive(format!(
@@ -373,10 +381,7 @@ async fn as_then(schema: i64, fresh: &Path) -> Result<SqliteConnection, StoreErr
     if !is_step(schema) {
         return Err(not_an_archive(format!("unknown schema version {schema}")));
     }
-    let options = SqliteConnectOptions::new().filename(fresh).create_if_missing(true).foreign_keys(false);
-    let mut conn = options.connect().await?;
-    bring_to(&mut conn, schema).await?;
-    Ok(conn)
+    Ok(schema)
 }
 
 async fn read_into(archive: &Path, fresh: &Path) -> Result<(), StoreError> {
@@ -387,9 +392,22 @@ async fn read_into(archive: &Path, fresh: &Path) -> Result<(), StoreError> {
     if size > MOST_BYTES {
         return Err(not_an_archive(format!("too big: {size} bytes unpacked, {MOST_BYTES} at most")));
     }
-    let mut conn = as_then(contents.schema, fresh).await?;
-    let then = tables(&mut conn).await?;
-    refuse_others(&mut zip, &contents, &then)?;
+    let schema = step_of(contents.schema)?;
+    let options = SqliteConnectOptions::new().filename(fresh).create_if_missing(true).foreign_keys(false);
+    connected(options, async |conn| {
+        bring_to(conn, schema).await?;
+        tables_in(conn, zip, &contents).await
+    })
+    .await
+}
+
+async fn tables_in(
+    conn: &mut SqliteConnection,
+    mut zip: ZipArchive<BufReader<File>>,
+    contents: &Contents,
+) -> Result<(), StoreError> {
+    let then = tables(conn).await?;
+    refuse_others(&mut zip, contents, &then)?;
     let mut tx = conn.begin().await?;
     for (name, columns) in &then {
         let wanted = contents.tables.get(name).ok_or_else(|| not_an_archive(format!("table {name:?} is missing")))?;
@@ -399,8 +417,7 @@ async fn read_into(archive: &Path, fresh: &Path) -> Result<(), StoreError> {
             return Err(not_an_archive(format!("table {name:?} has {read} rows; {CONTENTS} says {wanted}")));
         }
     }
-    tx.commit().await?;
-    Ok(conn.close().await?)
+    Ok(tx.commit().await?)
 }
 
 /// Only what is named is read: another table, told of or not, is refused by its name. Who was let in may be named, as earlier versions did, and is nobody.

@@ -1,5 +1,6 @@
 //! Keeping a bakery: a copy of it while it is used, whether a file is whole, and bringing one back.
 
+use crate::connected::{connected, looked_at};
 use crate::error::StoreError;
 use crate::header::{io, sniff, with_tail};
 use crate::lock::Lock;
@@ -7,8 +8,8 @@ use crate::schema::{bring_to, is_step};
 use crate::store::Store;
 use crate::things::{ChillId, CutterId, FormulaId, JobId, RecordId, RunId, TryId};
 use chrono::{DateTime, Utc};
+use sqlx::SqliteConnection;
 use sqlx::sqlite::SqliteConnectOptions;
-use sqlx::{ConnectOptions, Connection, SqliteConnection};
 use std::collections::BTreeSet;
 use std::fs;
 use std::path::{Path, PathBuf};
@@ -130,30 +131,10 @@ impl Checked {
 /// Fails where it is no bakery file, cannot be read, or was copied without the log beside it.
 pub async fn check_file(file: &Path) -> Result<Checked, StoreError> {
     sniff(file)?;
-    let mut found = Checked::default();
-    let mut conn = looked_at(file).await?;
-    let whole: Result<Vec<(String,)>, sqlx::Error> =
-        sqlx::query_as("PRAGMA integrity_check(20)").fetch_all(&mut conn).await;
-    match whole {
-        Ok(lines) => found.faults.extend(lines.into_iter().map(|(line,)| line).filter(|line| line != "ok")),
-        Err(error) => found.faults.push(error.to_string()),
-    }
-    let broken: Result<Vec<(String, Option<i64>, String)>, sqlx::Error> =
-        sqlx::query_as("SELECT \"table\", rowid, parent FROM pragma_foreign_key_check").fetch_all(&mut conn).await;
-    match broken {
-        Ok(rows) => found.faults.extend(rows.into_iter().take(MOST_FAULTS).map(|(table, row, parent)| {
-            let row = row.map_or_else(String::new, |row| format!(" {row}"));
-            format!("{table}{row} refers to a {parent} that is not there")
-        })),
-        Err(error) => found.faults.push(error.to_string()),
-    }
-    if found.whole() {
-        found.faults.extend(strange(&mut conn).await?);
-    }
+    let mut found = Checked { faults: connected(looked_at(file), faults_of).await?, ..Checked::default() };
     if !found.whole() {
         return Ok(found);
     }
-    conn.close().await?;
     // A copy is brought to this version and read; the file stays as it is.
     let (_folder, copy) = copy_of(file).await?;
     let store = match Store::open(&copy).await {
@@ -169,6 +150,30 @@ pub async fn check_file(file: &Path) -> Result<Checked, StoreError> {
     read
 }
 
+/// What SQLite finds wrong with a file, and what is in it that is not ours.
+async fn faults_of(conn: &mut SqliteConnection) -> Result<Vec<String>, StoreError> {
+    let mut faults = vec![];
+    let whole: Result<Vec<(String,)>, sqlx::Error> =
+        sqlx::query_as("PRAGMA integrity_check(20)").fetch_all(&mut *conn).await;
+    match whole {
+        Ok(lines) => faults.extend(lines.into_iter().map(|(line,)| line).filter(|line| line != "ok")),
+        Err(error) => faults.push(error.to_string()),
+    }
+    let broken: Result<Vec<(String, Option<i64>, String)>, sqlx::Error> =
+        sqlx::query_as("SELECT \"table\", rowid, parent FROM pragma_foreign_key_check").fetch_all(&mut *conn).await;
+    match broken {
+        Ok(rows) => faults.extend(rows.into_iter().take(MOST_FAULTS).map(|(table, row, parent)| {
+            let row = row.map_or_else(String::new, |row| format!(" {row}"));
+            format!("{table}{row} refers to a {parent} that is not there")
+        })),
+        Err(error) => faults.push(error.to_string()),
+    }
+    if faults.is_empty() {
+        faults.extend(strange(conn).await?);
+    }
+    Ok(faults)
+}
+
 /// What a file holds that no version of this program puts into one: triggers and views, which would run by themselves, tables and columns of others.
 async fn strange(conn: &mut SqliteConnection) -> Result<Vec<String>, StoreError> {
     let version: Result<(i64,), sqlx::Error> =
@@ -178,10 +183,13 @@ async fn strange(conn: &mut SqliteConnection) -> Result<Vec<String>, StoreError>
     if !is_step(version) {
         return Ok(vec![]);
     }
-    let mut made = SqliteConnectOptions::new().in_memory(true).connect().await?;
-    bring_to(&mut made, version).await?;
-    let (ours, theirs) = (parts(&mut made).await?, parts(conn).await?);
-    made.close().await?;
+    let made = SqliteConnectOptions::new().in_memory(true);
+    let ours = connected(made, async |made| {
+        bring_to(made, version).await?;
+        parts(made).await
+    })
+    .await?;
+    let theirs = parts(conn).await?;
     Ok(theirs.difference(&ours).take(MOST_FAULTS).map(|part| format!("{part} was not made by this program")).collect())
 }
 
@@ -213,9 +221,7 @@ async fn parts(conn: &mut SqliteConnection) -> Result<BTreeSet<String>, StoreErr
 /// Copies a bakery file into a new one, also while a program has it open. Refuses where there is a file already; of a copy that fails nothing is left.
 pub async fn back_up_file(file: &Path, to: &Path) -> Result<(), StoreError> {
     sniff(file)?;
-    let mut conn = looked_at(file).await?;
-    into_new(&mut conn, to).await?;
-    Ok(conn.close().await?)
+    connected(looked_at(file), async |conn| into_new(conn, to).await).await
 }
 
 /// Puts a backup in the place of a bakery file. The backup is checked first; what was there is kept beside it under a name with the time, which is answered.
@@ -261,9 +267,11 @@ impl Place {
         let there = !self.lock.made();
         if there {
             // What its log holds is brought into it.
-            let mut conn = SqliteConnectOptions::new().filename(file).connect().await?;
-            sqlx::query("PRAGMA wal_checkpoint(TRUNCATE)").execute(&mut conn).await?;
-            conn.close().await?;
+            connected(SqliteConnectOptions::new().filename(file), async |conn| {
+                sqlx::query("PRAGMA wal_checkpoint(TRUNCATE)").execute(conn).await?;
+                Ok(())
+            })
+            .await?;
             fs::rename(file, &aside).map_err(io("move aside", file))?;
             for tail in BESIDE {
                 remove(&with_tail(file, tail))?;
@@ -280,12 +288,6 @@ pub(crate) async fn copy_of(file: &Path) -> Result<(TempDir, PathBuf), StoreErro
     let copy = folder.path().join("copy.db");
     back_up_file(file, &copy).await?;
     Ok((folder, copy))
-}
-
-pub(crate) async fn looked_at(file: &Path) -> Result<SqliteConnection, StoreError> {
-    // What a file of somebody else says is not run.
-    let options = SqliteConnectOptions::new().filename(file).read_only(true).pragma("trusted_schema", "OFF");
-    Ok(options.connect().await?)
 }
 
 /// SQLite's own copy of all that a connection sees, whole or not there; it is in use by nobody.
@@ -326,15 +328,17 @@ async fn vacuum(conn: &mut SqliteConnection, into: &Path) -> Result<(), StoreErr
         return Err(StoreError::File { what: "write", path, why });
     };
     sqlx::query("VACUUM INTO ?").bind(name).execute(conn).await?;
-    let mut copy = SqliteConnectOptions::new().filename(into).connect().await?;
-    sqlx::query("PRAGMA user_version = 0").execute(&mut copy).await?;
-    // Who was let in here is not let in wherever the copy goes, nor again where it is brought back.
-    let (devices,): (i64,) =
-        sqlx::query_as("SELECT COUNT(*) FROM sqlite_schema WHERE name = 'device'").fetch_one(&mut copy).await?;
-    if devices > 0 {
-        sqlx::raw_sql("PRAGMA secure_delete = ON; DELETE FROM device").execute(&mut copy).await?;
-    }
-    copy.close().await?;
+    connected(SqliteConnectOptions::new().filename(into), async |copy| {
+        sqlx::query("PRAGMA user_version = 0").execute(&mut *copy).await?;
+        // Who was let in here is not let in wherever the copy goes, nor again where it is brought back.
+        let (devices,): (i64,) =
+            sqlx::query_as("SELECT COUNT(*) FROM sqlite_schema WHERE name = 'device'").fetch_one(&mut *copy).await?;
+        if devices > 0 {
+            sqlx::raw_sql("PRAGMA secure_delete = ON; DELETE FROM device").execute(copy).await?;
+        }
+        Ok(())
+    })
+    .await?;
     fs::File::open(into).and_then(|f| f.sync_all()).map_err(io("write", into))
 }
 

@@ -8,6 +8,7 @@ mod archive;
 mod archive_cells;
 mod book;
 mod cold;
+mod connected;
 mod devices;
 mod document;
 mod edits;

@@ -1,5 +1,6 @@
 //! The repository: reads, and changes that can be undone.
 
+use crate::connected::connected;
 use crate::document::{JobRow, KitchenRow};
 use crate::edits::{Change, Direction, EditSummary, History, apply, at_revision, history, next_number, revision, step};
 use crate::error::StoreError;
@@ -14,7 +15,6 @@ use ready_slab_core::dough::Formula;
 use ready_slab_core::geometry::Outline;
 use ready_slab_core::job::{Job, Kin, Kitchen, goes_along, left_of};
 use sqlx::sqlite::SqliteConnectOptions;
-use sqlx::{ConnectOptions as _, Connection as _};
 use std::path::Path;
 
 /// The bakery's memory. Cheap to clone; all clones share the file.
@@ -31,10 +31,13 @@ impl Store {
 
     /// Whether a file is of an earlier version, and would be changed when it is opened.
     pub(crate) async fn is_older(path: &Path) -> Result<bool, StoreError> {
-        let mut conn = SqliteConnectOptions::new().filename(path).read_only(true).connect().await?;
-        let at: Result<(i64,), sqlx::Error> =
-            sqlx::query_as("SELECT COALESCE(MAX(version), 0) FROM _sqlx_migrations").fetch_one(&mut conn).await;
-        conn.close().await?;
+        let options = SqliteConnectOptions::new().filename(path).read_only(true);
+        let at = connected(options, async |conn| {
+            let at: Result<(i64,), sqlx::Error> =
+                sqlx::query_as("SELECT COALESCE(MAX(version), 0) FROM _sqlx_migrations").fetch_one(conn).await;
+            Ok(at)
+        })
+        .await?;
         Ok(at.is_ok_and(|(at,)| at < newest()))
     }
 

@@ -3,7 +3,7 @@ import { lazy, Suspense, useRef, useState } from "react";
 import { now as nowThere, shortDay } from "../drawing/time";
 import type { TypedDay } from "../drawing/typedDay";
 import { Fault, Misread } from "./Fault";
-import { useDraft } from "./TextField";
+import { DraftInput, selectAll, useDraft } from "./TextField";
 
 // Both come when they are needed: most days are never typed.
 const Calendar = lazy(() => import("./Calendar"));
@@ -45,27 +45,15 @@ export function DayField({ id, label, name, value, field, past = false, onSave }
         {label}
       </label>
       <div ref={whole} className="relative">
-        <input
+        <DraftInput
           id={id}
           className="field pr-12!"
           aria-label={name}
-          autoComplete="off"
-          spellCheck={false}
           placeholder={past ? "Any day" : undefined}
-          value={change.draft}
-          data-unkept={change.draft === shown ? undefined : "true"}
-          aria-invalid={change.fault ? true : undefined}
-          aria-describedby={change.fault ? `${id}-fault` : undefined}
-          onFocus={(e) => e.target.select()}
-          onChange={(e) => change.set(e.target.value)}
-          onBlur={change.commit}
-          onKeyDown={(e) => {
-            if (e.key === "Enter") change.commit();
-            if (e.key === "Escape") change.reset();
-            if (e.key === "ArrowDown") {
-              e.preventDefault();
-              setOpen(true);
-            }
+          onFocus={selectAll}
+          change={change}
+          onArrow={(direction) => {
+            if (direction < 0) setOpen(true);
           }}
         />
         <button

@@ -1,6 +1,6 @@
 /** A text edited in place: kept when it is left, and held with its fault when it is refused. */
 import { type Said } from "../drawing/sentence";
-import { useRef, useState } from "react";
+import { useRef, useState, type ComponentProps, type FocusEvent } from "react";
 import { Fault, faultOf, otherFault } from "./Fault";
 import { useTyped } from "./typed";
 
@@ -21,24 +21,47 @@ export function TextField({
       <label htmlFor={`text-${field}`} className="mb-1 block text-fine text-soft">
         {label}
       </label>
-      <input
-        id={`text-${field}`}
-        className="field"
-        autoComplete="off"
-        value={change.draft}
-        data-unkept={change.draft === value ? undefined : "true"}
-        aria-invalid={change.fault ? true : undefined}
-        onChange={(e) => change.set(e.target.value)}
-        onBlur={change.commit}
-        onKeyDown={(e) => {
-          if (e.key === "Enter") change.commit();
-          if (e.key === "Escape") change.reset();
-        }}
-      />
-      <Fault text={change.fault} />
+      <DraftInput id={`text-${field}`} className="field" change={change} />
+      <Fault id={`text-${field}-fault`} text={change.fault} />
     </div>
   );
 }
+
+/** The input of a draft: entered by Enter or by leaving it, as it was by Escape. Its fault stands under its id and `-fault`. */
+export function DraftInput({
+  change,
+  onArrow,
+  ...input
+}: {
+  change: ReturnType<typeof useDraft>;
+  /** What an arrow up (1) or down (-1) does. */
+  onArrow?(direction: 1 | -1): void;
+} & ComponentProps<"input">) {
+  return (
+    <input
+      autoComplete="off"
+      spellCheck={false}
+      {...input}
+      value={change.draft}
+      data-unkept={change.draft === change.stands ? undefined : "true"}
+      aria-invalid={change.fault ? true : undefined}
+      aria-describedby={change.fault && input.id ? `${input.id}-fault` : undefined}
+      onChange={(e) => change.set(e.target.value)}
+      onBlur={change.commit}
+      onKeyDown={(e) => {
+        if (e.key === "Enter") change.commit();
+        if (e.key === "Escape") change.reset();
+        if (onArrow && (e.key === "ArrowUp" || e.key === "ArrowDown")) {
+          e.preventDefault();
+          onArrow(e.key === "ArrowUp" ? 1 : -1);
+        }
+      }}
+    />
+  );
+}
+
+/** The whole of what stands is typed over. */
+export const selectAll = (e: FocusEvent<HTMLInputElement>): void => e.target.select();
 
 /**
  * A text that is kept when it is left, and stays with its fault when it is refused. A draft ends when it is kept, and when what it was
@@ -88,5 +111,5 @@ export function useDraft(value: string, onSave: (value: string) => Promise<unkno
     typing.type(text);
     send(text);
   };
-  return { draft, set: typing.type, fault, commit: () => send(draft), send: choose, reset };
+  return { draft, stands: value, set: typing.type, fault, commit: () => send(draft), send: choose, reset };
 }

@@ -1,7 +1,7 @@
 /** A time of the day, typed as either clock has it; arrows go from quarter to quarter of an hour. */
 import { clock, nextMark, timeOfDay } from "../drawing/time";
 import { Fault, Misread } from "./Fault";
-import { useDraft } from "./TextField";
+import { DraftInput, selectAll, useDraft } from "./TextField";
 
 /** One press of an arrow. */
 const STEP_MIN = 15;
@@ -41,27 +41,15 @@ export function TimeField({ id, label, name, value, field, onSave }: Props) {
       <label htmlFor={id} className="mb-1 block text-fine text-soft">
         {label}
       </label>
-      <input
+      <DraftInput
         id={id}
         className="field num"
         aria-label={name}
-        autoComplete="off"
-        spellCheck={false}
-        value={change.draft}
-        data-unkept={change.draft === shown ? undefined : "true"}
-        aria-invalid={change.fault ? true : undefined}
-        aria-describedby={change.fault ? `${id}-fault` : undefined}
-        onFocus={(e) => e.target.select()}
-        onChange={(e) => change.set(e.target.value)}
-        onBlur={change.commit}
-        onKeyDown={(e) => {
-          if (e.key === "Enter") change.commit();
-          if (e.key === "Escape") change.reset();
-          if (e.key === "ArrowUp" || e.key === "ArrowDown") {
-            e.preventDefault();
-            const from = timeOfDay(change.draft) ?? value.slice(11, 16);
-            change.send(typed(`T${nextMark(from, STEP_MIN, e.key === "ArrowUp" ? 1 : -1)}`));
-          }
+        onFocus={selectAll}
+        change={change}
+        onArrow={(direction) => {
+          const from = timeOfDay(change.draft) ?? value.slice(11, 16);
+          change.send(typed(`T${nextMark(from, STEP_MIN, direction)}`));
         }}
       />
       <Fault id={`${id}-fault`} text={change.fault} />

@@ -1,9 +1,8 @@
 /** What a kilogram of an ingredient costs, edited in place; empty forgets it. */
-import { Refusal } from "../api/client";
 import { useSavePrice } from "../api/queries";
 import { number } from "../drawing/units";
-import { Fault } from "../kit/Fault";
-import { useDraft } from "../kit/TextField";
+import { Fault, Misread } from "../kit/Fault";
+import { DraftInput, selectAll, useDraft } from "../kit/TextField";
 
 export function Price({
   ingredient,
@@ -23,15 +22,8 @@ export function Price({
     async (typed) => {
       const bare = typed.replace(currency, "").trim().replace(",", ".");
       const value = bare === "" ? null : Number(bare);
-      if (value !== null && !Number.isFinite(value)) {
-        const message = `\u201c${typed.slice(0, 20)}\u201d is not understood; try a price such as 9.50, or nothing`;
-        throw new Refusal({
-          title: "",
-          status: 422,
-          detail: message,
-          errors: [{ field: "price_per_kg", message, accepted: "a price such as 9.50" }],
-        });
-      }
+      if (value !== null && !Number.isFinite(value))
+        throw new Misread("Type a price, like 9.50, or leave it empty.");
       await mutateAsync({ key: ingredient, price_per_kg: value });
     },
     "price_per_kg",
@@ -42,20 +34,13 @@ export function Price({
         <span className="text-soft" aria-hidden="true">
           {currency}
         </span>
-        <input
+        <DraftInput
           className="field num"
           aria-label={`Price of a kilogram of ${name}`}
           inputMode="decimal"
           placeholder="no price"
-          value={draft.draft}
-          aria-invalid={draft.fault ? true : undefined}
-          onFocus={(e) => e.target.select()}
-          onChange={(e) => draft.set(e.target.value)}
-          onBlur={draft.commit}
-          onKeyDown={(e) => {
-            if (e.key === "Enter") draft.commit();
-            if (e.key === "Escape") draft.reset();
-          }}
+          onFocus={selectAll}
+          change={draft}
         />
       </span>
       <Fault text={draft.fault} />

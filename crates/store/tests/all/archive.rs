@@ -242,3 +242,27 @@ async fn what_is_no_archive_says_where_it_is_wrong_and_changes_nothing() {
     let left: Vec<_> = fs::read_dir(dir.path()).unwrap().map(|e| e.unwrap().file_name()).collect();
     assert!(!left.iter().any(|n| n.to_string_lossy().contains(".read")), "{left:?}");
 }
+
+#[tokio::test]
+#[cfg(target_os = "linux")]
+async fn an_archive_that_is_refused_holds_nothing_open_and_can_be_tried_again_at_once() {
+    let (dir, store, ..) = filled().await;
+    let (here, archive) = (dir.path().join("bakery.db"), dir.path().join("bakery.zip"));
+    store.export(&archive, noon()).await.unwrap();
+    store.close().await;
+    // Refused while its rows are read in, with a journal beside them.
+    let short = but(&archive, "short.zip", |name, text| match name {
+        "tables/job.jsonl" => text.lines().next().map(|l| format!("{l}\n")),
+        _ => Some(text),
+    });
+    for _ in 0..10 {
+        import(&short, &here, noon()).await.unwrap_err();
+        let open: Vec<_> = fs::read_dir("/proc/self/fd")
+            .unwrap()
+            .filter_map(|fd| fs::read_link(fd.ok()?.path()).ok())
+            .filter(|file| file.starts_with(dir.path()))
+            .collect();
+        assert!(open.is_empty(), "{open:?}");
+    }
+    import(&archive, &here, noon()).await.unwrap();
+}

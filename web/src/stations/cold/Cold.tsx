@@ -17,6 +17,7 @@ import { Chilling } from "./Chilling";
 import { ColdNav } from "./ColdNav";
 import { CoolingCurve } from "./CoolingCurve";
 import { HaveReady } from "./HaveReady";
+import { ChillBar } from "./ChillBar";
 import { formWords, readyTo, worksBetween } from "./words";
 
 export function Cold() {
@@ -169,12 +170,12 @@ function Answer({ plan }: { plan: Plan }) {
         <Live value={clock(cold.ready_at)} />
       </p>
       <p className="mb-3 mt-1 text-soft">
-        {duration(cold.told?.ready_min ?? 0)} in the {cold.place}, in at {day(cold.in_at)}. Likely{" "}
-        {clock(cold.ready_earliest_at)} to {clock(cold.ready_latest_at)}.
+        In the {cold.place} at {day(cold.in_at)}.
         {cold.told && cold.told.best_min > cold.told.ready_min
           ? ` Best from ${clock(shifted(cold.in_at, cold.told.best_min))}.`
           : ""}
       </p>
+      {cold.told ? <ChillBar told={cold.told} /> : null}
       {cold.recipe ? <p className="say mb-2">{say(cold.recipe, format)}</p> : null}
       <p className="say">{staysSentence(plan)}</p>
     </Part>

@@ -12,6 +12,7 @@ import { LivePage } from "../../app/LivePage";
 import { nightScale } from "../../drawing/scale";
 import { makeFormat } from "../../drawing/units";
 import { SettingsProvider } from "../../kit/settings";
+import { ChillBar } from "./ChillBar";
 import { bandsOf } from "./Ground";
 import { LiveCurve } from "./LiveCurve";
 import { freeName } from "./PutIn";
@@ -374,6 +375,27 @@ describe("telling", () => {
     rerender({ pieces: [PIECE] });
     expect(started).not.toHaveBeenCalled();
     expect(localStorage.getItem("sound")).toBe("none");
+  });
+});
+
+describe("how long a chill lasts", () => {
+  const told = { ready_min: 25, latest_min: 28, best_min: 33, earliest_min: 20, past_min: 98 };
+  const bar = (over: Partial<Parameters<typeof ChillBar>[0]["told"]>) => {
+    const { container } = render(<ChillBar told={{ ...told, ...over }} />);
+    const words = screen.getAllByRole("listitem").map((li) => li.textContent?.replaceAll("\u00a0", " "));
+    const lengths = [...container.querySelectorAll<HTMLElement>("[style]")].map((s) => s.style.flexGrow);
+    return [words, lengths];
+  };
+
+  it("is parts of a bar that add up to it", () => {
+    expect(bar({})).toEqual([
+      ["25 min to chill", "3 min to be sure", "1 h 10 min good"],
+      ["25", "3", "70"],
+    ]);
+  });
+
+  it("has no part that lasts no time, nor an end where there is none within a day", () => {
+    expect(bar({ latest_min: 25, past_min: null })).toEqual([["25 min to chill"], ["25"]]);
   });
 });
 
