@@ -11,7 +11,7 @@ import { Amount } from "../kit/Amount";
 import { Fault, otherFault } from "../kit/Fault";
 import { Unread } from "../kit/Unread";
 import { FileButton } from "../kit/FileButton";
-import { Reasons } from "../kit/Ticket";
+import { Why } from "../kit/Fold";
 import { useFormat } from "../kit/settings";
 import { CoverPot } from "./CoverPot";
 import { HotSpotMap } from "./HotSpotMap";
@@ -35,7 +35,7 @@ export function OvenPage() {
       </p>
       <h1 className="h-station mb-1">Oven</h1>
       <p className="mb-5 max-w-2xl text-soft">
-        Oven dials are often wrong. Check yours with a thermometer or bread. Every forecast uses the result.
+        Oven dials are often wrong. Check yours with a thermometer or bread.
       </p>
       <div className="grid gap-x-8 gap-y-6 xl:grid-cols-[3fr_2fr]">
         <div className="space-y-6">
@@ -214,9 +214,13 @@ function Readings({ kitchen }: { kitchen: Kitchen }) {
           </tbody>
         </table>
       )}
-      <p className="mt-2 text-fine text-soft">
-        Between two settings we draw a straight line. A new reading outweighs what earlier bakes taught.
-      </p>
+      <Why
+        name="oven-readings"
+        items={[
+          "Between two settings we draw a straight line.",
+          "A new reading outweighs what earlier bakes taught.",
+        ]}
+      />
       <Fault text={otherFault(change.error, [])} />
     </Box>
   );
@@ -268,14 +272,13 @@ function Door({ kitchen }: { kitchen: Kitchen }) {
           onSave={(shown) => keep({ altitude_m: shown * metres })}
         />
       </div>
-      <div className="mt-3">
-        <Reasons
-          items={[
-            "Putting a tray in cools the oven; it recovers in that time. A cool start spreads more.",
-            "At altitude the air is thinner: water leaves sooner and gas expands more.",
-          ]}
-        />
-      </div>
+      <Why
+        name="oven-room"
+        items={[
+          "Putting a tray in cools the oven; it recovers in that time. A cool start spreads more.",
+          "At altitude the air is thinner: water leaves sooner and gas expands more.",
+        ]}
+      />
     </Box>
   );
 }

@@ -1,4 +1,5 @@
 /** Where the bakery is kept a second time: when the last backup was made and where, one made now, and one to take away. */
+import { Fold } from "../kit/Fold";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { at } from "../api/base";
 import { api, settled } from "../api/client";
@@ -38,14 +39,23 @@ export function Safe() {
             ) : (
               "No backup yet."
             )}{" "}
-            Made daily while the program runs and before updates. The newest {kept.data.keep} stay in{" "}
-            <span className="break-all font-semibold">{kept.data.folder}</span>.
+            Disks fail: save a copy on another one now and then.
           </p>
-          <p className="mt-1 text-soft">
-            Disks fail: save a copy on another one now and then. Bring one back with{" "}
-            <code className="num">ready-slab restore FILE</code>, an open archive with{" "}
-            <code className="num">ready-slab import FILE</code>.
-          </p>
+          <Fold name="backups" title="Where they are, and how to bring one back">
+            <ul className="space-y-1 text-fine text-soft">
+              <li>Made daily while the program runs and before updates.</li>
+              <li>
+                The newest {kept.data.keep} stay in{" "}
+                <span className="break-all font-semibold">{kept.data.folder}</span>.
+              </li>
+              <li>
+                Bring one back with <code className="num">ready-slab restore FILE</code>.
+              </li>
+              <li>
+                Bring an open archive back with <code className="num">ready-slab import FILE</code>.
+              </li>
+            </ul>
+          </Fold>
           <div className="mt-3 flex flex-wrap gap-2">
             <button type="button" className="btn" disabled={make.isPending} onClick={() => make.mutate()}>
               Back up now

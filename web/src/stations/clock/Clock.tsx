@@ -12,7 +12,8 @@ import { Amount } from "../../kit/Amount";
 import { Live } from "../../kit/Live";
 import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
-import { Cautions, Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Why } from "../../kit/Fold";
+import { Cautions, Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useMinute } from "../../kit/minute";
 import { useFormat } from "../../kit/settings";
 import { Fault, otherFault } from "../../kit/Fault";
@@ -127,9 +128,7 @@ export function Clock() {
               {clock(day.tasks.find((t) => t.step === "preheat")?.start_at ?? day.start_at)}
             </Row>
           </Rows>
-          <div className="mt-3">
-            <Reasons items={day.reasons} />
-          </div>
+          <Why name="clock" items={day.reasons} />
           <Fault text={otherFault(together.error, [])} />
           <Cautions items={plan.cautions} />
         </Part>

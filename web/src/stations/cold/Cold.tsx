@@ -11,7 +11,8 @@ import { number, type Format } from "../../drawing/units";
 import { Live } from "../../kit/Live";
 import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
-import { Cautions, Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Why } from "../../kit/Fold";
+import { Cautions, Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { Chilling } from "./Chilling";
 import { ColdNav } from "./ColdNav";
@@ -52,9 +53,7 @@ export function Cold() {
             <Row name="Fridge, well wrapped">{range(cold.keeping.fridge_days, "day")}</Row>
             <Row name="Freezer, well wrapped">{range(cold.keeping.freezer_months, "month")}</Row>
           </Rows>
-          <div className="mt-2">
-            <Reasons items={[cold.keeping.reason]} />
-          </div>
+          <Why name="cold-keeps" items={[cold.keeping.reason]} />
         </Part>
         <Part title="How sure is this?">
           <Rows>
@@ -68,9 +67,7 @@ export function Cold() {
                   : duration(cold.tempering_after_night_min)}
             </Row>
           </Rows>
-          <div className="mt-3">
-            <Reasons items={[...cold.reasons, cold.water]} />
-          </div>
+          <Why name="cold" items={[...cold.reasons, cold.water]} />
           <Cautions items={plan.cautions} />
         </Part>
         <NextStep station="cold" />

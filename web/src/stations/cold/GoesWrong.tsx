@@ -8,6 +8,7 @@ import { say, textOf } from "../../drawing/sentence";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
+import { Why } from "../../kit/Fold";
 import { Cautions, Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { ColdNav } from "./ColdNav";
@@ -119,12 +120,14 @@ export function GoesWrong() {
             }
           />
         </Part>
-        <Part title="Where these times come from">
-          <p className="text-fine text-soft">
-            Same math as the plan: your recipe and its shape, how your fridge and freezer chill, and how the
-            dough felt.
-          </p>
-        </Part>
+        <Why
+          name="trouble"
+          part
+          title="Where these times come from"
+          items={[
+            "Same math as the plan: your recipe and its shape, how your fridge and freezer chill, and how the dough felt.",
+          ]}
+        />
       </TicketBox>
     </>
   );

@@ -80,16 +80,15 @@ export function HaveReady() {
                 <span className="text-warm">{w.never ? <Says of={w.never} /> : null}</span>
               ) : w.makes_it ? (
                 <>
-                  <strong>In time.</strong> Put it in by {clock(w.in_by ?? inAt)}. Takes up to{" "}
-                  {duration(w.needs_min ?? 0)}.
+                  <strong>In by {clock(w.in_by ?? inAt)}</strong>, up to {duration(w.needs_min ?? 0)}
                 </>
               ) : w.thickest_mm ? (
                 <>
-                  Takes up to {duration(w.needs_min ?? 0)}.{" "}
-                  <strong>In time if pressed to {format.length(w.thickest_mm)}.</strong>
+                  <strong>In time at {format.length(w.thickest_mm)}</strong>, now up to{" "}
+                  {duration(w.needs_min ?? 0)}
                 </>
               ) : (
-                <>Not in time. Takes up to {duration(w.needs_min ?? 0)}.</>
+                <>Not in time, up to {duration(w.needs_min ?? 0)}</>
               )}
             </span>
             {w.makes_it ? (

@@ -1,4 +1,5 @@
 /** What was learnt of the kitchen's cold places from readings, and of the dough from hands. Both can be forgotten. */
+import { Why } from "../../kit/Fold";
 import { useState } from "react";
 import type { Place, TouchBody } from "../../api/client";
 import {
@@ -42,10 +43,13 @@ export function Learnt() {
         />
         <ColdNav jobId={job.id} />
         <h3 className="h-part mb-1">Your fridge and freezer</h3>
-        <p className="mb-3 max-w-[44rem] text-soft">
-          The mark is what plans use; the bar holds it 9 times in 10. Readings move the mark and shorten the
-          bar. A crowded fridge counts separately.
+        <p className="mb-1 max-w-[44rem] text-soft">
+          The mark is what plans use; the bar holds it 9 times in 10.
         </p>
+        <Why
+          name="learned"
+          items={["Readings move the mark and shorten the bar.", "A crowded fridge counts separately."]}
+        />
         <ul className="grid gap-4 md:grid-cols-2">
           {(["fridge", "freezer"] as const).map((name) => (
             <PlaceCard key={name} name={name} uses={places.data?.filter((p) => p.place === name) ?? []} />

@@ -16,7 +16,8 @@ import { number } from "../../drawing/units";
 import { readTyped } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
-import { Part, Reasons } from "../../kit/Ticket";
+import { Why } from "../../kit/Fold";
+import { Part } from "../../kit/Ticket";
 import { didFact } from "../../kit/said";
 import { useFormat } from "../../kit/settings";
 
@@ -136,7 +137,7 @@ export function Bowl({ m }: { m: Mixing }) {
           {advice ? (
             <div className="space-y-2">
               <p className="say">{say(advice.say, format)}</p>
-              <Reasons items={advice.reasons} />
+              <Why name="feel" items={advice.reasons} />
               {advice.add ? (
                 <label className="block">
                   <span className="mb-1 block text-fine text-soft">

@@ -9,7 +9,8 @@ import { number, type Format } from "../../drawing/units";
 import { readTyped } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
-import { Part, Reasons, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Why } from "../../kit/Fold";
+import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { EGGS, eggWord } from "../../recipe/eggs";
 import { useFormat } from "../../kit/settings";
 import { KeptVersion, useJobFormula } from "./Dough";
@@ -118,11 +119,7 @@ export function Change() {
             <p className="text-soft">Choose a change and how much.</p>
           )}
         </Part>
-        {p ? (
-          <Part title="Why these weights">
-            <Reasons items={p.reasons} />
-          </Part>
-        ) : null}
+        {p ? <Why name="change" part title="Why these weights?" items={p.reasons} /> : null}
         {p && p.after.warnings.length > 0 ? (
           <Part title="Watch for">
             {p.after.warnings.map((w) => (

@@ -11,7 +11,8 @@ import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
-import { Cautions, Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Why } from "../../kit/Fold";
+import { Cautions, Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { DoughNav } from "./DoughNav";
 import { MakeUp } from "./MakeUp";
@@ -89,11 +90,7 @@ export function Dough() {
               </div>
             </div>
             <p className="mt-3">{say(b.own.school, format)}</p>
-            <ul className="mt-1 list-disc space-y-0.5 pl-5 text-soft">
-              {b.differences.map((d) => (
-                <li key={textOf(d)}>{say(d, format)}</li>
-              ))}
-            </ul>
+            <Why name="beside" title={`How it differs from ${b.neighbour.name}`} items={b.differences} />
           </div>
         ) : null}
         {formula ? <Weights formula={formula} dough={dough} /> : null}
@@ -182,9 +179,7 @@ function DoughTicket() {
           </Row>
           <Row name="Allergens">{dough.allergens.join(", ") || "none known"}</Row>
         </Rows>
-        <div className="mt-3">
-          <Reasons items={dough.reasons} />
-        </div>
+        <Why name="dough" items={dough.reasons} />
         <Cautions items={plan.cautions} />
         <p className="caution mt-3">
           Add flour slowly: its dust harms your lungs. The allergen list is a draft. Local rules come first.

@@ -8,7 +8,8 @@ import { number } from "../../drawing/units";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
-import { Part, Reasons, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Why } from "../../kit/Fold";
+import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { Unread } from "../../kit/Unread";
 import { useKept } from "../../kit/kept";
 import { useFormat } from "../../kit/settings";
@@ -57,14 +58,17 @@ export function Mix() {
       <TicketBox>
         <HowMixed />
         {m ? <Bowl m={m} /> : null}
-        <Part title="Why these temperatures">
-          <Reasons items={m?.reasons ?? []} />
-          {plan.dough.dough_measured ? (
-            <p className="mt-2 text-fine">
-              You measured {format.temperature(plan.dough.dough_c)}. The plan uses it.
-            </p>
-          ) : null}
-        </Part>
+        <Why
+          name="mix"
+          part
+          title="Why these temperatures?"
+          items={[
+            ...(plan.dough.dough_measured
+              ? [`You measured ${format.temperature(plan.dough.dough_c)}. The plan uses it.`]
+              : []),
+            ...(m?.reasons ?? []),
+          ]}
+        />
         <NextStep station="dough" />
       </TicketBox>
     </>

@@ -19,7 +19,8 @@ import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
-import { Part, Reasons, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Why } from "../../kit/Fold";
+import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
 import { KeptVersion } from "./Dough";
@@ -53,9 +54,7 @@ export function Size() {
       <TicketBox>
         <ForWhat />
         <Weighing />
-        <Part title="Why">
-          <Reasons items={dough.reasons} />
-        </Part>
+        <Why name="dough" part items={dough.reasons} />
       </TicketBox>
     </>
   );

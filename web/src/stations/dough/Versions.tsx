@@ -1,11 +1,12 @@
 /** The versions of the formula: each saved edit with what changed, and the way back to any of them. */
+import { Why } from "../../kit/Fold";
 import { at } from "../../api/base";
 import { useState } from "react";
 import { useChangeFormula, useChangeJob, useIngredients, useVersions } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { dateClock, localTime } from "../../drawing/time";
 import { Fault, otherFault } from "../../kit/Fault";
-import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { KeptVersion, useJobFormula } from "./Dough";
 import { DoughNav } from "./DoughNav";
@@ -118,12 +119,15 @@ export function Versions() {
         />
       </Work>
       <TicketBox>
-        <Part title="How versions work">
-          <p className="text-soft">
-            Every saved change is a version, from any job. A job uses the newest until you record a bake, from
-            the day before it’s due. Then its version and forecast stay.
-          </p>
-        </Part>
+        <Why
+          name="versions"
+          part
+          title="How versions work"
+          items={[
+            "Every saved change is a version, from any job.",
+            "A job uses the newest until you record a bake, from the day before it’s due. Then its version and forecast stay.",
+          ]}
+        />
       </TicketBox>
     </>
   );

@@ -12,7 +12,8 @@ import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Says } from "../../kit/Says";
-import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Fold } from "../../kit/Fold";
+import { Reasons, Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { Unread } from "../../kit/Unread";
 import { useFine } from "../../kit/fine";
 import { usePictureWidth } from "../../kit/narrow";
@@ -187,14 +188,20 @@ export function EvennessPage() {
                 <Rows>
                   <Row name="Average">{fine.text(charts.mean_mm)}</Row>
                   <Row name="Typical difference on one tray">{fine.text(charts.sd_within_mm, 1)}</Row>
-                  <Row name="Could keep it (Cp)">{number(charts.could, 2, 2)}</Row>
-                  <Row name="Does (Ppk)">{number(charts.does, 2, 2)}</Row>
                 </Rows>
               </div>
-              <p className="mt-2 text-fine text-soft">
-                Limits: 3 standard deviations, estimated from the ranges (ISO 7870-2, ASTM E2587). 1.33 or
-                more is usually called good.
-              </p>
+              <Fold name="evenness" title="Why?">
+                <Rows>
+                  <Row name="Best it could do (Cp)">{number(charts.could, 2, 2)}</Row>
+                  <Row name="What it does (Ppk)">{number(charts.does, 2, 2)}</Row>
+                </Rows>
+                <Reasons
+                  items={[
+                    "Limits: 3 standard deviations, estimated from the ranges (ISO 7870-2, ASTM E2587).",
+                    "1.33 or more is usually called good.",
+                  ]}
+                />
+              </Fold>
             </Part>
           </>
         ) : null}

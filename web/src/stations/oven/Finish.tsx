@@ -12,7 +12,8 @@ import { Amount } from "../../kit/Amount";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { Tints } from "../../kit/Tints";
-import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Why } from "../../kit/Fold";
+import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { OvenNav } from "./OvenNav";
 
@@ -150,9 +151,7 @@ export function FinishPage() {
             </Row>
             {finish.coats.length > 0 ? <Row name="Total to make">{format.mass(total)}</Row> : null}
           </Rows>
-          <div className="mt-2">
-            <Reasons items={finish.reasons} />
-          </div>
+          <Why name="finish-keeps" items={finish.reasons} />
         </Part>
         <Part title="When they can be finished">
           <Rows>
@@ -189,16 +188,12 @@ export function FinishPage() {
               <Row name="In a single layer, with a fan">{`after ${duration(finish.packing.one_layer_after_min)}`}</Row>
             )}
           </Rows>
-          <p className="mt-2 text-fine text-soft">
-            <Says of={finish.packing.reason} />
-          </p>
+          <Why name="finish-packing" items={[finish.packing.reason]} />
         </Part>
         {finish.spirit ? (
           <Part title="Alcohol">
             <p className="say">{`${number(finish.spirit.mixed_g, 2)}\u00a0g of alcohol mixed in per cookie, ${finish.spirit.left_least_g === finish.spirit.left_most_g ? number(finish.spirit.left_least_g, 2) : `${number(finish.spirit.left_least_g, 2)} to ${number(finish.spirit.left_most_g, 2)}`}\u00a0g left.`}</p>
-            <p className="mt-2 text-fine text-soft">
-              <Says of={finish.spirit.reason} />
-            </p>
+            <Why name="finish-alcohol" items={[finish.spirit.reason]} />
           </Part>
         ) : null}
         <Part title="Labels and local rules">

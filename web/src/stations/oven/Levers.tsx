@@ -7,6 +7,7 @@ import { cutterPath } from "../../drawing/path";
 import { say } from "../../drawing/sentence";
 import { number, type Format } from "../../drawing/units";
 import { Fault, otherFault } from "../../kit/Fault";
+import { Why } from "../../kit/Fold";
 import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { OvenNav } from "./OvenNav";
@@ -175,12 +176,13 @@ export function Levers() {
           ))}
           <p className="mt-2 text-fine text-soft">Dashed: cut size. Colors at the planned time.</p>
         </Part>
-        <Part title="Why?">
-          <p className="text-fine text-soft">
-            Each bar is one change of one step, the rest as planned, baked until done. Changes don’t simply
-            add up: make one, then look again.
-          </p>
-        </Part>
+        <Why
+          name="levers"
+          part
+          items={[
+            "Each bar is one change of one step, the rest as planned, baked until done. Changes don’t simply add up: make one, then look again.",
+          ]}
+        />
       </TicketBox>
     </>
   );

@@ -14,7 +14,8 @@ import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
-import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Fold, Why } from "../../kit/Fold";
+import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { BakeCurve } from "./BakeCurve";
 import { BesidePractice } from "./BesidePractice";
@@ -158,49 +159,53 @@ export function Oven() {
                 )}
               </div>
             ) : null}
-            {kitchen.data && !oven.cover_pot ? (
-              <Choice
-                label="Oven mode"
-                value={kitchen.data.oven_fan ? "fan" : "still"}
-                options={[
-                  { value: "still", label: "Conventional" },
-                  { value: "fan", label: "Fan (convection)" },
-                ]}
-                onChange={(v) => changeKitchen.mutate({ oven_fan: v === "fan" })}
-              />
-            ) : null}
-            <div>
-              <span className="mb-1 block text-fine text-soft">Under the cookies</span>
-              <Choice
-                label="Under the cookies"
-                value={job.liner ?? "parchment"}
-                options={LINERS}
-                onChange={(liner) => change.mutate({ liner })}
-              />
-            </div>
-            {kitchen.data && !oven.cover_pot ? (
-              <Amount
-                label={`Thermometer reads, oven set to ${format.oven(job.oven_c)}`}
-                kind="temperature"
-                value={here?.read_c ?? job.oven_c}
-                step={1}
-                field="oven_readings"
-                onSave={(read_c) =>
-                  keepKitchen((now) => ({
-                    oven_readings: [
-                      ...(now.oven_readings ?? []).filter((r) => r.set_c !== job.oven_c),
-                      { set_c: job.oven_c, read_c, swing_k: here?.swing_k ?? 0 },
-                    ],
-                  }))
-                }
-              />
-            ) : null}
-            <p className="text-fine text-soft">
-              {readings.length === 0
-                ? "Put a thermometer in your oven and this range shrinks."
-                : `Measured at ${readings.map((r) => format.oven(r.set_c)).join(", ")}`}{" "}
-              <Link to="/kitchen/oven">Test your oven</Link>: thermometer, hot spots, door.
-            </p>
+            <Fold name="oven-more" title="More">
+              <div className="space-y-3">
+                {kitchen.data && !oven.cover_pot ? (
+                  <Choice
+                    label="Oven mode"
+                    value={kitchen.data.oven_fan ? "fan" : "still"}
+                    options={[
+                      { value: "still", label: "Conventional" },
+                      { value: "fan", label: "Fan (convection)" },
+                    ]}
+                    onChange={(v) => changeKitchen.mutate({ oven_fan: v === "fan" })}
+                  />
+                ) : null}
+                <div>
+                  <span className="mb-1 block text-fine text-soft">Under the cookies</span>
+                  <Choice
+                    label="Under the cookies"
+                    value={job.liner ?? "parchment"}
+                    options={LINERS}
+                    onChange={(liner) => change.mutate({ liner })}
+                  />
+                </div>
+                {kitchen.data && !oven.cover_pot ? (
+                  <Amount
+                    label={`Thermometer reads, oven set to ${format.oven(job.oven_c)}`}
+                    kind="temperature"
+                    value={here?.read_c ?? job.oven_c}
+                    step={1}
+                    field="oven_readings"
+                    onSave={(read_c) =>
+                      keepKitchen((now) => ({
+                        oven_readings: [
+                          ...(now.oven_readings ?? []).filter((r) => r.set_c !== job.oven_c),
+                          { set_c: job.oven_c, read_c, swing_k: here?.swing_k ?? 0 },
+                        ],
+                      }))
+                    }
+                  />
+                ) : null}
+                <p className="text-fine text-soft">
+                  {readings.length === 0
+                    ? "A thermometer in your oven makes this surer."
+                    : `Measured at ${readings.map((r) => format.oven(r.set_c)).join(", ")}.`}{" "}
+                  <Link to="/kitchen/oven">Test your oven</Link>
+                </p>
+              </div>
+            </Fold>
             <Fault text={otherFault(change.error, ["oven_c"]) ?? otherFault(changeKitchen.error, [])} />
           </div>
         </Part>
@@ -261,12 +266,15 @@ export function Oven() {
               }}
             />
           ) : null}
-          <p className="mb-2 mt-3 rounded-lg bg-cold-pale px-3 py-2 text-fine text-ink">
-            {forecast
-              ? "Based on usual bakes, none of them measured, so the range is wide. Record yours in the Ledger."
-              : "Usual ranges, not a forecast for your oven."}
-          </p>
-          <Reasons items={oven.reasons} />
+          <Why
+            name="oven"
+            items={[
+              ...oven.reasons,
+              forecast
+                ? "Based on usual bakes, none of them measured, so the range is wide. Record yours in the Ledger."
+                : "Usual ranges, not a forecast for your oven.",
+            ]}
+          />
           {oven.warnings.map((w) => (
             <p key={textOf(w)} className="caution mt-3">
               {say(w, format)}

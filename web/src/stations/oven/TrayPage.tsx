@@ -1,4 +1,5 @@
 /** How the pieces lie on their trays, as cut and as baked. */
+import { Why } from "../../kit/Fold";
 import { useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
 import { Link, useSearchParams } from "react-router";
@@ -72,37 +73,32 @@ export function TrayPage() {
           times={show === "done" ? times : undefined}
         />
         <p className="mt-2 text-fine text-soft">
-          A full tray to scale.{" "}
           {baked
             ? "Dark: cut size. Pale border: most growth likely."
             : show === "done"
               ? "Striped: needs longer than the timer."
-              : "As cut."}{" "}
-          Gap {format.length(Math.round(trays.gap_mm))}
-          {trays.rounds > 1 ? `; you use each tray ${trays.rounds} times` : ""}. Move cookies by hand in{" "}
-          <Link to={`/jobs/${job.id}/shape/trays`}>Shape, Trays</Link>.
+              : null}{" "}
+          <Link to={`/jobs/${job.id}/shape/trays`}>Move cookies by hand</Link>
         </p>
         {times ? (
           <>
             <h3 className="h-part mb-1 mt-5">When they’re done</h3>
             <TimesStrip times={times} others={otherSizes(together, job.id)} />
-            <p className="mt-1 text-fine text-soft">
-              {times.measured ? (
-                "From the thickness you measured, laid out in the order they’re cut."
-              ) : (
-                <>
-                  Assumes even thickness. <Link to={`/jobs/${job.id}/shape/even`}>Measure the sheet</Link> to
-                  find the thin ones.
-                </>
-              )}{" "}
-              {times.mapped ? (
-                "From your oven’s map of hot spots."
-              ) : (
-                <>
-                  No map of hot spots yet. <Link to="/kitchen/oven">Make one with bread or sugar</Link>.
-                </>
+            <p className="mt-1 flex flex-wrap gap-x-4 text-fine text-soft">
+              {times.measured ? null : (
+                <Link to={`/jobs/${job.id}/shape/even`}>Measure the sheet to find the thin ones</Link>
               )}
+              {times.mapped ? null : <Link to="/kitchen/oven">Map hot spots with bread or sugar</Link>}
             </p>
+            <Why
+              name="tray"
+              items={[
+                times.measured
+                  ? "From the thickness you measured, laid out in the order they’re cut."
+                  : "Assumes even thickness.",
+                times.mapped ? "From your oven’s map of hot spots." : "Assumes an even oven.",
+              ]}
+            />
           </>
         ) : null}
       </Work>

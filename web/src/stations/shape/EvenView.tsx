@@ -12,6 +12,7 @@ import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
+import { Why } from "../../kit/Fold";
 import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { EvenDrawing } from "./EvenDrawing";
@@ -133,7 +134,8 @@ export function EvenView() {
           </p>
           {even && read > 0 ? (
             <div className="mt-3">
-              <Reasons items={even.advice} />
+              <Reasons items={even.advice.slice(0, 1)} />
+              <Why name="even" items={even.advice.slice(1)} />
             </div>
           ) : null}
         </Part>
@@ -157,9 +159,7 @@ export function EvenView() {
               <Row name="Thickest cookies">{`${number(even.thick_min, 1)}\u00a0min`}</Row>
               <Row name="On one tray">{even.one_tray ? "yes" : "better apart"}</Row>
             </Rows>
-            <p className="mt-2 text-fine text-soft">
-              From the forecast, or the usual times where it has none.
-            </p>
+            <Why name="even-bake" items={["From the forecast, or the usual times where it has none."]} />
           </Part>
         ) : null}
         <Part title="Grid">

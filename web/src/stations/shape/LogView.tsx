@@ -1,4 +1,5 @@
 /** A log or bar of the dough: of its measures any three are typed and the others follow, drawn to scale with its cuts. */
+import { Why } from "../../kit/Fold";
 import { at } from "../../api/base";
 import { useRef } from "react";
 import { useNavigate, useSearchParams } from "react-router";
@@ -184,9 +185,10 @@ export function LogView() {
               );
             })}
           </div>
-          <p className="mt-2 text-fine text-soft">
-            Type into one that follows, and the one typed longest ago follows instead.
-          </p>
+          <Why
+            name="log"
+            items={["Type into one that follows, and the one typed longest ago follows instead."]}
+          />
         </Part>
         {log ? (
           <Part title="Use it for this item">
@@ -235,10 +237,13 @@ export function LogView() {
                 <Row name="Turn it, until it is firm">{`every ${duration(log.turn_every_min)}`}</Row>
               ) : null}
             </Rows>
-            <p className="mt-2 text-fine text-soft">
-              {format.length(log.trim_mm)} are trimmed from each end. A last slice counts from{" "}
-              {number(log.counts_from_percent, 0)}% of the others’ thickness; a thinner one joins the ends.
-            </p>
+            <Why
+              name="log-ends"
+              items={[
+                `${format.length(log.trim_mm)} is trimmed from each end.`,
+                `The last slice counts if it’s at least ${number(log.counts_from_percent, 0)}% as thick as the others. A thinner one goes with the ends.`,
+              ]}
+            />
           </Part>
         ) : null}
       </TicketBox>

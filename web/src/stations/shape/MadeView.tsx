@@ -14,7 +14,8 @@ import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
-import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Why } from "../../kit/Fold";
+import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { LogDrawing } from "./LogDrawing";
 import { FORMS } from "./LogView";
@@ -164,9 +165,7 @@ function Slices({ making }: { making: Sliced }) {
               <Row name="Turn it until firm">{`every ${duration(log.turn_every_min)}`}</Row>
             ) : null}
           </Rows>
-          <div className="mt-3">
-            <Reasons items={plan.shape.reasons} />
-          </div>
+          <Why name="shape" items={plan.shape.reasons} />
         </Part>
         <NextStep station="shape" />
       </TicketBox>
@@ -277,9 +276,7 @@ function Portions({ making }: { making: Portioned }) {
           ) : null}
           <p className="mt-2 text-fine text-soft">Change the kind under Portions.</p>
         </Part>
-        <Part title="Why">
-          <Reasons items={plan.shape.reasons} />
-        </Part>
+        <Why name="shape" part items={plan.shape.reasons} />
         <NextStep station="shape" />
       </TicketBox>
     </>

@@ -1,4 +1,5 @@
 /** A patterned icebox bar of two doughs: its section to scale, what it is built of, and how. */
+import { Why } from "../../kit/Fold";
 import { useRef } from "react";
 import { useSearchParams } from "react-router";
 import { askPattern, usePattern, type PatternQuery } from "../../api/logs";
@@ -147,9 +148,7 @@ export function PatternView() {
               );
             })}
           </div>
-          <p className="mt-2 text-fine text-soft">
-            Weights assume the second dough is as dense as the first.
-          </p>
+          <Why name="pattern" items={["Weights assume the second dough is as dense as the first."]} />
         </Part>
       </TicketBox>
     </>

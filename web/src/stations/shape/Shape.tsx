@@ -13,7 +13,8 @@ import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
-import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Fold, Why } from "../../kit/Fold";
+import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { Thickness } from "../order/Thickness";
 import { CutList } from "./CutList";
@@ -215,18 +216,19 @@ function Sheets() {
                 />
               )}
             </div>
-            <p className="text-fine text-soft">
-              Limited by your parchment, your pin, and what you can roll before it softens.{" "}
-              {job.sheet_width_mm == null && job.sheet_length_mm == null ? null : (
-                <button
-                  type="button"
-                  className="underline"
-                  onClick={() => change.mutate({ sheet_width_mm: null, sheet_length_mm: null })}
-                >
-                  Use the tray size
-                </button>
-              )}
-            </p>
+            {job.sheet_width_mm == null && job.sheet_length_mm == null ? null : (
+              <button
+                type="button"
+                className="btn btn-small"
+                onClick={() => change.mutate({ sheet_width_mm: null, sheet_length_mm: null })}
+              >
+                Use the tray size
+              </button>
+            )}
+            <Why
+              name="sheet"
+              items={["Limited by your parchment, your pin, and what you can roll before it softens."]}
+            />
             <Choice
               label="Where it is cut"
               value={plan.cut_in_place ? "tray" : "bench"}
@@ -260,7 +262,6 @@ function Sheets() {
                 />
               </div>
             )}
-            <Pricked />
             <Choice
               label="Rolled on"
               value={job.surface}
@@ -270,23 +271,28 @@ function Sheets() {
               ]}
               onChange={(surface) => change.mutate({ surface })}
             />
-            <div className="grid grid-cols-2 gap-3">
-              <Amount
-                label="Maximum re-rolls"
-                kind="count"
-                value={job.rerolls}
-                field="rerolls"
-                onSave={(rerolls) => keep({ rerolls })}
-              />
-              <Amount
-                label="Spare dough"
-                kind="percent"
-                value={job.reserve_percent}
-                field="reserve_percent"
-                step={1}
-                onSave={(reserve_percent) => keep({ reserve_percent })}
-              />
-            </div>
+            <Fold name="shape-more" title="More">
+              <div className="space-y-3">
+                <Pricked />
+                <div className="grid grid-cols-2 gap-3">
+                  <Amount
+                    label="Maximum re-rolls"
+                    kind="count"
+                    value={job.rerolls}
+                    field="rerolls"
+                    onSave={(rerolls) => keep({ rerolls })}
+                  />
+                  <Amount
+                    label="Spare dough"
+                    kind="percent"
+                    value={job.reserve_percent}
+                    field="reserve_percent"
+                    step={1}
+                    onSave={(reserve_percent) => keep({ reserve_percent })}
+                  />
+                </div>
+              </div>
+            </Fold>
             <Fault
               text={otherFault(change.error, [
                 "web_mm",
@@ -316,9 +322,7 @@ function Sheets() {
               <Live value={`${number(shape.flour_taken_up_percent, 1, 1)}%`} />
             </Row>
           </Rows>
-          <div className="mt-3">
-            <Reasons items={shape.reasons} />
-          </div>
+          <Why name="shape" items={shape.reasons} />
           <button type="button" className="btn btn-main mt-4" onClick={() => print()}>
             Print cut list
           </button>
