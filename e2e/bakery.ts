@@ -115,3 +115,11 @@ export async function units(page: Page, system: "Metric" | "US"): Promise<void> 
   await page.keyboard.press("Escape");
   await expect(page.getByRole("dialog")).toHaveCount(0);
 }
+
+/** Opens what stands behind "Why?" and "More" on a page. */
+export async function unfold(page: Page): Promise<void> {
+  await expect(page.locator("details.fold").first()).toBeVisible();
+  const closed = page.locator("details.fold:not([open]) > summary");
+  // Each that is opened is no longer among them.
+  while ((await closed.count()) > 0) await closed.first().click();
+}

@@ -1,5 +1,5 @@
 /** Ways in which bakers work, said on the screens and found again in the run sheet. */
-import { expect, field, figure, open, set, settled, test } from "../bakery";
+import { expect, field, figure, open, set, settled, test, unfold } from "../bakery";
 import type { Page } from "@playwright/test";
 
 const choose = async (page: Page, group: string, name: string) => {
@@ -64,6 +64,7 @@ test("a log's dough chills as a lump first, or comes from the freezer", async ({
 test("a sheet is cut on the tray's paper and pricked, and its scraps are marbled with another's", async ({ page, bakery }) => {
   await open(page, bakery, "shape");
   await choose(page, "Where it is cut", "On the tray’s paper");
+  await unfold(page);
   await expect(page.getByText(/Lift away the scraps/)).toBeVisible();
   await page.getByRole("checkbox", { name: "Prick with a fork before baking" }).check();
   await expect(page.getByText(/a fork’s width apart/)).toBeVisible();

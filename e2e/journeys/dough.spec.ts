@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { expect, field, figure, open, set, test } from "../bakery";
+import { expect, field, figure, open, set, test, unfold } from "../bakery";
 
 const MESSY = `Pier-end shortcakes
 Makes about 3 dozen
@@ -114,6 +114,7 @@ test("a lever shows both doughs before it is kept, and undo takes it back", asyn
   const grams = page.getByRole("table", { name: "Recipe weights" });
   await expect(grams.getByRole("row", { name: /^Shortening/ })).toContainText("182 g");
   await expect(grams.getByRole("row", { name: /^Water/ })).toContainText("39 g");
+  await unfold(page);
   await expect(page.getByText("Fat, water and salt stay the same.")).toBeVisible();
   await page.getByRole("button", { name: "Use this" }).click();
   await expect(page).toHaveURL(/\/dough$/);
@@ -141,6 +142,7 @@ test("eggs are changed by count and size, and butter and flour follow", async ({
   await page.getByRole("button", { name: "High altitude" }).click();
   await page.getByRole("textbox", { name: /Altitude/ }).fill("1600 m");
   await page.getByRole("button", { name: "Show it" }).click();
+  await unfold(page);
   await expect(page.getByText(/At 1,600\sm \(5,250 ft\), water boils at 94\.7\s°C\./)).toBeVisible();
   await page.getByRole("textbox", { name: /Altitude/ }).fill("9000");
   await page.getByRole("button", { name: "Show it" }).click();

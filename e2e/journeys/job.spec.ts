@@ -277,7 +277,7 @@ test("a wanted time tells how thick to press, and pressing it so makes it", asyn
   await expect(field(page, "Ready to roll by")).toHaveValue("12:40");
   await expect(page.getByText("20 min to chill")).toBeVisible();
   const disc = ways.getByRole("listitem").filter({ hasText: /^Disc.*fridge/ });
-  await expect(disc).toContainText(/In time if pressed to 1\d(\.5)?\smm/);
+  await expect(disc).toContainText(/In time at 1\d(\.5)?\smm/);
   await disc.getByRole("button", { name: /^Press to/ }).click();
   await expect(disc).toContainText("In time. Put it in by 12:");
   await expect(figure(page, "Cold")).toContainText(/disc, 1\d/);

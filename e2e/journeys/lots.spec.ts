@@ -1,5 +1,5 @@
 /** Jobs of several lots: cut, sliced and portioned, of several doughs, made in one day. */
-import { expect, field, open, set, test } from "../bakery";
+import { expect, field, open, set, test, unfold } from "../bakery";
 
 test("a lot is added, made of balls, and the whole day follows", async ({ page, bakery }) => {
   await open(page, bakery, "order");
@@ -13,6 +13,7 @@ test("a lot is added, made of balls, and the whole day follows", async ({ page, 
   await page.getByRole("link", { name: "at Shape" }).click();
   await expect(page.getByRole("heading", { name: "12 balls" })).toBeVisible();
   await set(field(page, "Weight each"), "25 g");
+  await unfold(page);
   await expect(page.getByText(/12 portions, 25\sg each/)).toBeVisible();
   await set(field(page, "Weight each"), "900 g");
   await expect(page.getByRole("alert")).toContainText("2 to 500 g");
@@ -66,6 +67,7 @@ test("a log beside the plan becomes the lot, and goes back to the cutter", async
 test("sheets are rolled round, and a ring leaves its hole", async ({ page, bakery }) => {
   await open(page, bakery, "shape");
   await page.getByRole("radio", { name: "Round", exact: true }).click();
+  await unfold(page);
   await expect(page.getByText(/a [\d.]+\scm round/)).toBeVisible();
   await set(field(page, "Maximum diameter"), "240 mm");
   await expect(page.getByText(/a 2[0-4][\d.]*\scm round/)).toBeVisible();

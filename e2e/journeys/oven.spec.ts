@@ -1,5 +1,5 @@
 /** The oven station: the forecast, its levers, the tray and the bake sheet. */
-import { expect, field, figure, open, set, test } from "../bakery";
+import { expect, field, figure, open, set, test, unfold } from "../bakery";
 
 test("the forecast follows the end, the oven and what lies on the tray", async ({ page, bakery }) => {
   await open(page, bakery, "oven");
@@ -13,6 +13,7 @@ test("the forecast follows the end, the oven and what lies on the tray", async (
   await page.getByRole("radio", { name: "Just golden" }).click();
   await expect(head).toHaveText(before);
   // An oven that runs cool takes longer, and its range is narrower once it is measured.
+  await unfold(page);
   await set(field(page, /^Thermometer reads/), "160");
   await expect(head).not.toHaveText(before);
   await expect(page.getByText(/Range for an oven you checked with a thermometer/)).toBeVisible();
@@ -34,6 +35,7 @@ test("warmer dough is seen to spread further on the board, and pinned beside the
   // A lever pulled for good moves the plan itself.
   const clock = await figure(page, "Oven").innerText();
   await page.getByRole("link", { name: "Forecast" }).click();
+  await unfold(page);
   await page.getByRole("radio", { name: "Fan" }).click();
   await expect(figure(page, "Oven")).not.toHaveText(clock);
 });
@@ -86,6 +88,7 @@ test("recorded bakes move the forecast by themselves, and one press leaves each 
   await expect(page.getByText(/^Moved (your forecast|nothing)/)).toHaveCount(3);
   await page.getByRole("link", { name: /^Oven/ }).click();
   await expect(head).not.toHaveText(before);
+  await unfold(page);
   await expect(page.getByText(/bakes? of yours/)).toBeVisible({ timeout: 20_000 });
   await page.getByRole("link", { name: /^Ledger/ }).click();
   const leave = page.getByRole("listitem").filter({ hasText: /Moved (your forecast|nothing)/ }).getByRole("button", { name: /^Leave out (the )?bake of/ });

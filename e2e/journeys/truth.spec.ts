@@ -1,5 +1,5 @@
 /** Forecasts told as they are: beside practice, by firmness, by one spread, and without minutes where they have none. */
-import { expect, field, figure, open, set, test } from "../bakery";
+import { expect, field, figure, open, set, test, unfold } from "../bakery";
 
 test("the forecast stands beside practice, and its spread is told one way", async ({ page, bakery }) => {
   await open(page, bakery, "oven");
@@ -7,6 +7,7 @@ test("the forecast stands beside practice, and its spread is told one way", asyn
   await expect(page.getByRole("img", { name: /^Spread of a plain round: [\d.]+–[\d.]+% forecast, usual [\d.]+–[\d.]+%/ })).toBeVisible();
   await expect(page.getByText("Growth all around")).toBeVisible();
   await expect(page.getByText("Thickness, cut → baked")).toBeVisible();
+  await unfold(page);
   await expect(page.getByText(/^6\smm thick when cut, [67](\.\d)?\smm baked/)).toBeVisible();
   // The dough by itself is told by a named piece, from the same model.
   await open(page, bakery, "dough");
@@ -17,6 +18,7 @@ test("a piece that never gets its colour has no minutes, and practice stands alo
   await open(page, bakery, "oven");
   await set(field(page, /^Oven set to/), "140");
   await page.getByRole("radio", { name: "Brown" }).click();
+  await unfold(page);
   await set(field(page, /^Thermometer reads/), "115");
   await expect(page.getByRole("heading", { name: /^Bake time/, level: 2 })).toBeVisible();
   await expect(page.getByText(/in 5\d\smin: the oven is too cool/).first()).toBeVisible();
@@ -25,6 +27,7 @@ test("a piece that never gets its colour has no minutes, and practice stands alo
 
 test("dough that is cold enough is told to be still setting, and a rubbed-in one rests for its flour", async ({ page, bakery }) => {
   await open(page, bakery, "cold");
+  await unfold(page);
   await expect(page.getByText(/Cold enough after \d+\smin\. The butter keeps setting \d+\smin more\./)).toBeVisible();
   await expect(page.getByText("how firm it feels")).toBeVisible();
   const rest = field(page, /^Minimum flour rest/);

@@ -1,7 +1,8 @@
 //! How long a photo of twelve megapixels takes to be measured: twelve gulls, tilted, shadowed and noisy. `cargo run --release --example photo`.
 
+use ready_slab_camera::{MadeUpPhoto, MadeUpPiece, made_up_photo};
 use ready_slab_core::geometry::{Outline, PaperSize, Placement, read_svg};
-use ready_slab_core::ledger::{MadeUpPhoto, MadeUpPiece, PhotoAsked, PhotoCutter, made_up_photo, measure_photo};
+use ready_slab_core::ledger::{PhotoAsked, PhotoCutter, measure_photo};
 use ready_slab_core::units::{Length, Share};
 use std::error::Error;
 use std::time::Instant;

@@ -29,7 +29,7 @@ pub fn network_of(ip: IpAddr) -> IpAddr {
     }
 }
 
-const TOO_MANY: ApiError = ApiError::TooMany("too many wrong codes came from this address; try again in ten minutes");
+const TOO_MANY: ApiError = ApiError::TooMany("Too many wrong codes. Try again in 10 minutes.");
 
 /// Who gave wrong codes, and how often.
 #[derive(Debug)]

@@ -446,7 +446,7 @@ fn refuse_others(
         }
         if name == LET_IN {
             return Err(not_an_archive(format!(
-                "table {name:?} holds {rows} rows; who is let in is told on the machine itself, and taken from no file"
+                "table {name:?} holds {rows} rows; devices aren\u{2019}t imported. Connect them again here"
             )));
         }
         if !known(&name) {

@@ -3297,6 +3297,8 @@ export interface components {
              * @description From start to the wanted time.
              */
             total_min: number;
+            /** @description What to mind. */
+            warnings: components["schemas"]["SentenceView"][];
             /** @description What can still be done when the start has passed; empty among other lots. */
             when_late: components["schemas"]["SentenceView"];
         };
@@ -3478,6 +3480,8 @@ export interface components {
             tray_chill?: components["schemas"]["TrayChillView"] | null;
             /** @description Forms that may go into the cold instead, as large as they usually are. */
             usual_forms: components["schemas"]["PieceWire"][];
+            /** @description What to mind. */
+            warnings: components["schemas"]["SentenceView"][];
             /** @description How the water was taken. */
             water: components["schemas"]["SentenceView"];
             /** @description Working temperatures. */
@@ -8443,6 +8447,8 @@ export interface components {
             thickness_mm: number;
             /** @description On trays. */
             trays: components["schemas"]["TraysView"];
+            /** @description What to mind. */
+            warnings: components["schemas"]["SentenceView"][];
         };
         /** @description What a new job's pieces are. */
         ShapeWanted: {

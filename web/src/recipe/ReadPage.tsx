@@ -2,17 +2,11 @@
  * A recipe becomes a formula: paste it, drop it, or type it line by line; it is read as you go. What is not clear asks, and
  * nothing is counted before it is settled. The text stays here until it is kept.
  */
-import { BASE } from "../api/base";
-import { type Said } from "../drawing/sentence";
-import { useEffect, useRef, useState } from "react";
-import { useNavigate, useSearchParams } from "react-router";
-import { api, settled, type Answer, type ReadLine, type ReadRequest, type Reading } from "../api/client";
-import { keys, useAddFormula, useJob, useKitchen, readingQuery, useReading } from "../api/queries";
-import { useQueryClient } from "@tanstack/react-query";
+import type { Answer, ReadLine, ReadRequest, Reading } from "../api/client";
 import { number, type Format } from "../drawing/units";
 import { Choice, type Option } from "../kit/Choice";
 import { FileButton } from "../kit/FileButton";
-import { Fault, otherFault } from "../kit/Fault";
+import { Fault } from "../kit/Fault";
 import { Live } from "../kit/Live";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../kit/Ticket";
 import { useFormat } from "../kit/settings";
@@ -20,11 +14,7 @@ import { METHODS } from "../begin/RecipeSays";
 import { duration } from "../drawing/time";
 import { eggWord } from "./eggs";
 import { Line } from "./Line";
-
-const DRAFT = "recipe-draft";
-/** The server reads no more; a longer text is not taken, and what stood in the field stays. */
-const MOST_CHARACTERS = 200_000;
-const READ_AFTER_MS = 140;
+import { useRecipeText, type RecipeText, type Settled } from "./reading";
 
 const EXAMPLE = `Harbor shortbread
 Makes about 3 dozen
@@ -57,11 +47,6 @@ const CUPS: Option<ReadRequest["cups"]>[] = [
   { value: "australian", label: "Australian" },
 ];
 
-interface Settled {
-  text: string;
-  answer: Answer;
-}
-
 /** What a cup of flour is then, by the cups that are meant. */
 function cupOfFlour(grams: readonly number[], format: Format): string {
   const [spooned, scooped, sifted] = grams.map((g) =>
@@ -73,121 +58,8 @@ function cupOfFlour(grams: readonly number[], format: Format): string {
 }
 
 export function ReadPage() {
-  const navigate = useNavigate();
-  const client = useQueryClient();
-  const [search] = useSearchParams();
-  const jobId = Number(search.get("job") ?? 0);
-  const job = useJob(jobId > 0 ? jobId : -1);
-  const kitchen = useKitchen();
-  const format = useFormat();
-  const add = useAddFormula();
-  const [text, setText] = useState(() => sessionStorage.getItem(BASE + DRAFT) ?? "");
-  const [asked, setAsked] = useState(text);
-  const [answers, setAnswers] = useState<Settled[]>([]);
-  const [way, setWay] = useState<ReadRequest["way"]>("spooned");
-  const [cups, setCups] = useState<ReadRequest["cups"]>("us");
-  const [name, setName] = useState("");
-  const [fault, setFault] = useState<Said>();
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const field = useRef<HTMLTextAreaElement>(null);
-  useEffect(() => {
-    field.current?.focus();
-    document.title = "Read a recipe \u00b7 Ready Slab";
-    return () => clearTimeout(timer.current);
-  }, []);
-  const request: ReadRequest = {
-    text: asked,
-    way,
-    cups,
-    eggs: kitchen.data?.egg_class ?? "us_large",
-    answers: answers.map((a) => a.answer),
-    name: name.trim() || null,
-  };
-  const reading = useReading(request);
-  const r = asked.trim() ? reading.data : undefined;
-
-  const write = (next: string) => {
-    if (next.length > MOST_CHARACTERS) {
-      setFault(
-        `Too long: ${number(next.length / 1000, 0)} characters, limit 200,000. Nothing changed. Paste just the ingredients.`,
-      );
-      return;
-    }
-    setText(next);
-    setFault(undefined);
-    sessionStorage.setItem(BASE + DRAFT, next);
-    // An answer goes with its line when lines move, and is forgotten when the line is written anew.
-    const lines = next.split(/\r?\n/).map((l) => l.trim());
-    setAnswers((all) =>
-      all.flatMap((a) => {
-        const at = lines[a.answer.line - 1] === a.text ? a.answer.line - 1 : lines.indexOf(a.text);
-        return at >= 0
-          ? [{ ...a, answer: { ...a.answer, line: at + 1 } }]
-          : /^\s*[[{<]/.test(next)
-            ? [a]
-            : [];
-      }),
-    );
-    clearTimeout(timer.current);
-    timer.current = setTimeout(() => setAsked(next), READ_AFTER_MS);
-  };
-  const answer = (line: ReadLine, given: Answer) =>
-    setAnswers((all) => {
-      const before = all.find((a) => a.answer.line === line.number)?.answer;
-      const merged: Answer = { leave_out: false, as_read: false, ...before, ...given, line: line.number };
-      return [
-        ...all.filter((a) => a.answer.line !== line.number),
-        { text: line.text.trim(), answer: merged },
-      ];
-    });
-  const again = (line: ReadLine) => setAnswers((all) => all.filter((a) => a.answer.line !== line.number));
-  const take = async (chosen: File | undefined) => {
-    if (!chosen) return;
-    if (chosen.size > 2_000_000) {
-      setFault(`${chosen.name} is ${number(chosen.size / 1e6, 1)} MB, limit 200 kB. Nothing changed.`);
-      return;
-    }
-    write(await chosen.text());
-  };
-  // What stands there now is kept, not what was last read of it: whoever types and keeps at once would lose the last lines.
-  const keep = async () => {
-    if (add.isPending || !text.trim()) return;
-    clearTimeout(timer.current);
-    setAsked(text);
-    const now = await client.fetchQuery(readingQuery({ ...request, text })).catch(() => undefined);
-    if (!now?.formula) return;
-    add.mutate(now.formula, {
-      onSuccess: async (formula) => {
-        sessionStorage.removeItem(BASE + DRAFT);
-        if (job.data) {
-          try {
-            await settled(
-              api.PATCH("/api/jobs/{id}", {
-                params: { path: { id: job.data.id } },
-                body: {
-                  formula_id: formula.id,
-                  formula_version: null,
-                  dough_with: null,
-                  ...((job.data.finishes ?? []).length === 0 && now.finishes.length > 0
-                    ? { finishes: now.finishes }
-                    : {}),
-                } as unknown as Record<string, never>,
-              }),
-            );
-            await client.invalidateQueries({ queryKey: keys.job(job.data.id) });
-            await client.invalidateQueries();
-            void navigate(`/jobs/${job.data.id}/dough/mix`);
-          } catch (error) {
-            setFault(otherFault(error, []) ?? "Recipe saved, but the job couldn’t use it.");
-          }
-          return;
-        }
-        const more = new URLSearchParams({ recipe: String(formula.id) });
-        if (now.finishes.length > 0) more.set("finish", JSON.stringify(now.finishes));
-        void navigate(`/new?${more}`);
-      },
-    });
-  };
+  const recipe = useRecipeText();
+  const { text, asked, answers, read: r, field, write, take, answer, again, keep } = recipe;
   return (
     <main id="work" className="flex-1 overflow-hidden rounded-2xl bg-worktop">
       <div className="grid min-h-full grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_22.5rem]">
@@ -234,7 +106,7 @@ export function ReadPage() {
               <p className="mt-1 text-fine text-soft">
                 Text, a web page, a table or a recipe file. Ctrl Enter saves.
               </p>
-              <Fault text={fault ?? (asked.trim() ? otherFault(reading.error, []) : undefined)} />
+              <Fault text={recipe.fault} />
             </div>
             <div>
               {r ? (
@@ -246,92 +118,114 @@ export function ReadPage() {
           </div>
         </Work>
         <TicketBox>
-          <Part title={r?.formula ? "A recipe" : "Read so far"}>
-            <p className="answer">
-              <Live value={r ? format.bigMass(r.known_g) : "0 g"} />
-            </p>
-            <p className="mb-3 mt-1 text-soft">
-              {r?.ratio_sugar !== null && r?.ratio_sugar !== undefined && r.ratio_flour
-                ? `1 : ${number(r.ratio_sugar, 1, 1)} : ${number(r.ratio_flour, 1, 1)} butter, sugar, flour by weight`
-                : "of known ingredients"}
-            </p>
-            {r && r.open > 0 ? (
-              <p className="say">
-                {r.open === 1
-                  ? "1 line needs an answer before it counts."
-                  : `${r.open} lines need an answer before they count.`}
-              </p>
-            ) : r?.missing ? (
-              <p className="say">{r.missing.charAt(0).toUpperCase() + r.missing.slice(1)}.</p>
-            ) : null}
-            {r?.faults.map((f) => (
-              <p key={f} className="wrong mt-2">
-                {f}
-              </p>
-            ))}
-          </Part>
-          <Part title="How the cups are filled">
-            <div className="space-y-3">
-              <Choice label="Flour into the cup" value={way} options={WAYS} onChange={(w) => setWay(w)} />
-              <p className="text-fine text-soft">
-                Spooned in and leveled, scooped from the bag, or sifted.
-                {cupOfFlour(reading.data?.cup_of_flour_g ?? [], format)}
-              </p>
-              <Choice label="Cups" value={cups} options={CUPS} onChange={(c) => setCups(c)} />
-              {kitchen.data ? (
-                <p className="text-fine text-soft">
-                  Eggs: {eggWord(kitchen.data.egg_class ?? "us_large")}, as in Kitchen.
-                </p>
-              ) : null}
-            </div>
-          </Part>
-          <Part title="Save it">
-            <label className="block">
-              <span className="mb-1 block text-fine text-soft">Recipe name</span>
-              <input
-                className="field"
-                value={name}
-                placeholder={r?.title ?? "New recipe"}
-                maxLength={80}
-                onChange={(e) => setName(e.target.value)}
-              />
-            </label>
-            <button
-              type="button"
-              className="btn btn-main mt-3 w-full"
-              disabled={!r?.formula || add.isPending}
-              onClick={() => void keep()}
-            >
-              {job.data ? `Use this for ${job.data.name}` : "Save recipe"}
-            </button>
-            <Fault text={otherFault(add.error, [])} />
-            {r?.yields || (r && (r.finish_names.length > 0 || saysRows(r, format).length > 0)) ? (
-              <Rows>
-                {r.yields ? <Row name="It makes">{r.yields}</Row> : null}
-                {saysRows(r, format).map((s) => (
-                  <Row key={s.name} name={s.name}>
-                    <span title={s.from}>{s.text}</span>
-                  </Row>
-                ))}
-                {r.finish_names.length > 0 ? (
-                  <Row name="For the finish">{r.finish_names.join(", ").toLowerCase()}</Row>
-                ) : null}
-              </Rows>
-            ) : null}
-            {r && r.steps.length > 0 ? (
-              <details className="mt-3 text-fine text-soft">
-                <summary className="min-h-11 cursor-pointer py-2.5">Its steps ({r.steps.length})</summary>
-                <ol className="mt-1 list-decimal space-y-1 pl-5">
-                  {r.steps.map((s) => (
-                    <li key={s}>{s.replace(/^\d+[.)]\s*/, "")}</li>
-                  ))}
-                </ol>
-              </details>
-            ) : null}
-          </Part>
+          <Known read={r} />
+          <Filled recipe={recipe} />
+          <SaveIt recipe={recipe} />
         </TicketBox>
       </div>
     </main>
+  );
+}
+
+/** What is counted of it, and what still asks. */
+function Known({ read: r }: { read: Reading | undefined }) {
+  const format = useFormat();
+  return (
+    <Part title={r?.formula ? "A recipe" : "Read so far"}>
+      <p className="answer">
+        <Live value={r ? format.bigMass(r.known_g) : "0 g"} />
+      </p>
+      <p className="mb-3 mt-1 text-soft">
+        {r?.ratio_sugar !== null && r?.ratio_sugar !== undefined && r.ratio_flour
+          ? `1 : ${number(r.ratio_sugar, 1, 1)} : ${number(r.ratio_flour, 1, 1)} butter, sugar, flour by weight`
+          : "of known ingredients"}
+      </p>
+      {r && r.open > 0 ? (
+        <p className="say">
+          {r.open === 1
+            ? "1 line needs an answer before it counts."
+            : `${r.open} lines need an answer before they count.`}
+        </p>
+      ) : r?.missing ? (
+        <p className="say">{r.missing.charAt(0).toUpperCase() + r.missing.slice(1)}.</p>
+      ) : null}
+      {r?.faults.map((f) => (
+        <p key={f} className="wrong mt-2">
+          {f}
+        </p>
+      ))}
+    </Part>
+  );
+}
+
+/** How cups are meant, where the recipe has cups. */
+function Filled({ recipe }: { recipe: RecipeText }) {
+  const format = useFormat();
+  const { cups, eggs, reading, setCups, setWay, way } = recipe;
+  return (
+    <Part title="How the cups are filled">
+      <div className="space-y-3">
+        <Choice label="Flour into the cup" value={way} options={WAYS} onChange={(w) => setWay(w)} />
+        <p className="text-fine text-soft">
+          Spooned in and leveled, scooped from the bag, or sifted.
+          {cupOfFlour(reading.data?.cup_of_flour_g ?? [], format)}
+        </p>
+        <Choice label="Cups" value={cups} options={CUPS} onChange={(c) => setCups(c)} />
+        {eggs ? <p className="text-fine text-soft">Eggs: {eggWord(eggs)}, as in Kitchen.</p> : null}
+      </div>
+    </Part>
+  );
+}
+
+/** Its name, what the recipe says besides, and the button that keeps it. */
+function SaveIt({ recipe }: { recipe: RecipeText }) {
+  const format = useFormat();
+  const { job, keep, keeping, name, read: r, refused, setName } = recipe;
+  return (
+    <Part title="Save it">
+      <label className="block">
+        <span className="mb-1 block text-fine text-soft">Recipe name</span>
+        <input
+          className="field"
+          value={name}
+          placeholder={r?.title ?? "New recipe"}
+          maxLength={80}
+          onChange={(e) => setName(e.target.value)}
+        />
+      </label>
+      <button
+        type="button"
+        className="btn btn-main mt-3 w-full"
+        disabled={!r?.formula || keeping}
+        onClick={() => void keep()}
+      >
+        {job ? `Use this for ${job.name}` : "Save recipe"}
+      </button>
+      <Fault text={refused} />
+      {r?.yields || (r && (r.finish_names.length > 0 || saysRows(r, format).length > 0)) ? (
+        <Rows>
+          {r.yields ? <Row name="It makes">{r.yields}</Row> : null}
+          {saysRows(r, format).map((s) => (
+            <Row key={s.name} name={s.name}>
+              <span title={s.from}>{s.text}</span>
+            </Row>
+          ))}
+          {r.finish_names.length > 0 ? (
+            <Row name="For the finish">{r.finish_names.join(", ").toLowerCase()}</Row>
+          ) : null}
+        </Rows>
+      ) : null}
+      {r && r.steps.length > 0 ? (
+        <details className="mt-3 text-fine text-soft">
+          <summary className="min-h-11 cursor-pointer py-2.5">Its steps ({r.steps.length})</summary>
+          <ol className="mt-1 list-decimal space-y-1 pl-5">
+            {r.steps.map((s) => (
+              <li key={s}>{s.replace(/^\d+[.)]\s*/, "")}</li>
+            ))}
+          </ol>
+        </details>
+      ) : null}
+    </Part>
   );
 }
 

@@ -58,7 +58,7 @@ const planOf = (cold: object, more: object = {}): Plan =>
     cold: { ...COLD, ...cold },
     dough: { dough_g: 711, piece_g: 17 },
     clock: { start_at: "2026-11-28T11:18" },
-    shape: { thickness_mm: 6, trays: { fill: [21] }, rolls: [], reasons: [] },
+    shape: { thickness_mm: 6, trays: { fill: [21] }, rolls: [], reasons: [], warnings: [] },
     ...more,
   }) as unknown as Plan;
 const JOB = {

@@ -17,8 +17,8 @@ pub use causes::{
 pub use control::{Capability, ControlCharts, LEAST_TRAYS, MeasuredTray, Point, Signal, Varies, control_charts};
 pub use evenness::{CUT_ALIKE_MM, EvenMeasure, Evenness, NoChance, evenness};
 pub use photo::{
-    BAKE_PHOTO_LIMIT_BYTES, DarkPlace, Grown, MOST_TILT_DEG, MadeUp, MadeUpBake, MadeUpPhoto, MadeUpPiece,
-    MeasuredPiece, PhotoAsked, PhotoCutter, PhotoMeasures, PhotoNote, made_up_photo, measure_photo,
+    BAKE_PHOTO_LIMIT_BYTES, DarkPlace, Grown, MOST_TILT_DEG, MeasuredPiece, PhotoAsked, PhotoCutter, PhotoMeasures,
+    PhotoNote, measure_photo,
 };
 pub use trial::{
     MOST_OF_A_WAY, SEEN, TrialAsked, TrialGround, TrialOutcome, TrialSize, TrialVerdict, WAYS, WayOutcome, lay_trial,

@@ -2,10 +2,9 @@
 
 use palette::color_difference::Ciede2000;
 use palette::white_point::D65;
+use ready_slab_camera::{MadeUpPhoto, MadeUpPiece, made_up_photo};
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, PaperSize, PlaceOnPiece, Placement, read_svg};
-use ready_slab_core::ledger::{
-    MadeUpPhoto, MadeUpPiece, PhotoAsked, PhotoCutter, PhotoMeasures, made_up_photo, measure_photo,
-};
+use ready_slab_core::ledger::{PhotoAsked, PhotoCutter, PhotoMeasures, measure_photo};
 use ready_slab_core::units::{Length, Share};
 use rstest::rstest;
 

@@ -3,12 +3,11 @@
 use super::sentence::{SentenceView, say};
 use super::view;
 use base64::Engine as _;
+use ready_slab_camera::{MadeUpBake, MadeUpPhoto, made_up_photo};
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::geometry::{Outline, PaperSize};
 use ready_slab_core::job::OnPhoto;
-use ready_slab_core::ledger::{
-    Grown, MeasuredPiece, PhotoAsked, PhotoCutter, PhotoMeasures, made_up_photo, measure_photo,
-};
+use ready_slab_core::ledger::{Grown, MeasuredPiece, PhotoAsked, PhotoCutter, PhotoMeasures, measure_photo};
 use ready_slab_core::oven::EdgeColour;
 use ready_slab_core::units::Length;
 use ready_slab_words::photo_found;
@@ -46,7 +45,7 @@ impl BakePhotoQuery {
         forecast: Length,
     ) -> Result<PhotoMeasures, InputErrors> {
         let eight =
-            || InputErrors::from(InputError::refused("corners", "eight numbers with commas between are needed"));
+            || InputErrors::from(InputError::refused("corners", "Give 8 numbers from 0 to 1, with commas between."));
         let corners = match &self.corners {
             None => None,
             Some(text) => {
@@ -169,7 +168,9 @@ pub struct BakePhotoView {
 
 /// The paper from above as a file to be kept.
 pub fn photo_file(found: &PhotoMeasures) -> Result<Vec<u8>, InputErrors> {
-    found.as_jpeg().map_err(|_| InputError::refused("photo", "the paper could not be drawn again").into())
+    found.as_jpeg().map_err(|_| {
+        InputError::refused("photo", "Can\u{2019}t straighten this photo. Mark the corners of the paper again.").into()
+    })
 }
 
 impl BakePhotoView {
@@ -196,7 +197,9 @@ pub struct MadeUpPhotoQuery {
 impl MadeUpPhotoQuery {
     /// Makes it of pieces as they are expected.
     pub fn photo(&self, expected: &OnPhoto, outline: &Outline) -> Result<Vec<u8>, InputErrors> {
-        let photo = expected.made_up(outline, self.paper, self.seed.into())?;
+        let OnPhoto { spread, thickness, middle, edge } = *expected;
+        let bake = MadeUpBake { outline, spread, thickness, middle, edge };
+        let photo = MadeUpPhoto::of_a_bake(&bake, self.paper, self.seed.into())?;
         let unwritten =
             |_| InputErrors::from(InputError::refused("photo", "Couldn’t make the picture. Try another photo."));
         Ok(made_up_photo(&photo).map_err(unwritten)?.file)

@@ -93,7 +93,7 @@ async fn a_day_that_does_not_go_says_what_is_short_and_is_shown_as_it_would_be_w
     );
     assert!(list(&day["tasks"]).iter().any(|t| t["step"] == "chill"));
     let clock = get(&store, &format!("/api/jobs/{GULLS}/plan")).await;
-    let reasons = list(&clock["clock"]["reasons"]);
+    let reasons = list(&clock["clock"]["warnings"]);
     assert!(reasons.iter().any(|r| r["text"].as_str().unwrap().contains("fridge space")), "{reasons:?}");
     let (status, problem) = call(&store, Method::PATCH, "/api/kitchen", Some(json!({ "hands": 0 }))).await;
     assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "hands"));

@@ -138,12 +138,12 @@ async fn lots_of_one_dough_are_cut_from_one_sheet_and_share_its_dough() {
     // One piece more is wanted: the sheets no longer do, and every lot says so.
     call(&store, Method::PATCH, &format!("/api/jobs/{}", BOXES + 1), Some(json!({ "pieces": 19 }))).await;
     for id in [BOXES, BOXES + 1] {
-        let said = plan(id).await["shape"]["reasons"].to_string();
+        let said = plan(id).await["shape"]["warnings"].to_string();
         assert!(said.contains("can’t be used") && said.contains("an item needs 19"), "{said}");
     }
     let thick = Some(json!({ "thickness_mm": 8.0 }));
     call(&store, Method::PATCH, &format!("/api/jobs/{}", BOXES + 1), thick).await;
-    assert!(plan(BOXES).await["shape"]["reasons"].to_string().contains("same dough and thickness"));
+    assert!(plan(BOXES).await["shape"]["warnings"].to_string().contains("same dough and thickness"));
     let lots = json!([{ "job_id": BOXES + 2, "pieces": 3 }]);
     let body = Some(json!({ "width_mm": 300.0, "length_mm": 400.0, "pieces": 3, "lots": lots }));
     let (status, problem) = call(&store, Method::POST, &format!("/api/jobs/{BOXES}/nest"), body).await;

@@ -109,7 +109,7 @@ async fn a_layout_that_no_longer_fits_is_named_and_rows_are_used() {
         json!([{ "x_mm": 60.0, "y_mm": 60.0, "turn_deg": 0.0 }, { "x_mm": 61.0, "y_mm": 60.0, "turn_deg": 0.0 }]);
     call(&store, Method::PATCH, "/api/jobs/1", Some(json!({ "layout": layout }))).await;
     let plan = get(&store, "/api/jobs/1/plan").await;
-    let reasons = plan["shape"]["reasons"].to_string();
+    let reasons = plan["shape"]["warnings"].to_string();
     assert!(reasons.contains("can’t be used") && reasons.contains("2 cookies are closer than the gap"), "{reasons}");
     assert_eq!(plan["shape"]["rolls"][0]["nested"], false);
     let far = json!({ "layout": [{ "x_mm": 1e9, "y_mm": 0.0, "turn_deg": 0.0 }] });

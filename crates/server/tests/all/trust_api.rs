@@ -263,9 +263,9 @@ async fn times_follow_the_kitchens_zone_across_the_change_of_the_clocks() {
     };
     assert_eq!((hour(&across) - hour(&usual)).num_minutes().rem_euclid(1440), 60);
     assert!(
-        across["clock"]["reasons"].to_string().contains("clocks change on November 1, 2:00 to 1:00"),
+        across["clock"]["warnings"].to_string().contains("clocks change on November 1, 2:00 to 1:00"),
         "{}",
-        across["clock"]["reasons"]
+        across["clock"]["warnings"]
     );
     assert_eq!(
         (across["zone"].as_str(), across["ready_utc"].as_str()),

@@ -224,13 +224,13 @@ async fn what_is_no_archive_says_where_it_is_wrong_and_changes_nothing() {
         ),
         (but(&archive, "9.zip", only("tables/job.jsonl", |t| Some(t.replacen("[1,", "[\"one\",", 1)))), "line 2"),
         // Somebody who would be let in, a table of nobody's, one that is not told of.
-        (but(&archive, "11.zip", |name, text| strangers(name, text, "device", "[1]\n[2]\n")), "who is let in"),
+        (but(&archive, "11.zip", |name, text| strangers(name, text, "device", "[1]\n[2]\n")), "aren\u{2019}t imported"),
         (
             but(&archive, "12.zip", |name, text| strangers(name, text, "sqlite_master", "[1]\n")),
             "unexpected table \"sqlite_master\"",
         ),
         (with_more(&archive, "13.zip", "tables/_sqlx_migrations.jsonl"), "unexpected table \"_sqlx_migrations\""),
-        (with_more(&archive, "14.zip", "tables/device.jsonl"), "who is let in"),
+        (with_more(&archive, "14.zip", "tables/device.jsonl"), "aren\u{2019}t imported"),
         // A job of a formula that is not there.
         (but(&archive, "10.zip", only("tables/cutter.jsonl", |t| Some(t.replacen("[1,", "[7,", 1)))), "damaged"),
     ];

@@ -128,6 +128,7 @@ export function Clock() {
               {clock(day.tasks.find((t) => t.step === "preheat")?.start_at ?? day.start_at)}
             </Row>
           </Rows>
+          <Cautions items={day.warnings} />
           <Why name="clock" items={day.reasons} />
           <Fault text={otherFault(together.error, [])} />
           <Cautions items={plan.cautions} />

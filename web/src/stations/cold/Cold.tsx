@@ -67,6 +67,7 @@ export function Cold() {
                   : duration(cold.tempering_after_night_min)}
             </Row>
           </Rows>
+          <Cautions items={cold.warnings} />
           <Why name="cold" items={[...cold.reasons, cold.water]} />
           <Cautions items={plan.cautions} />
         </Part>

@@ -198,14 +198,14 @@ export function Oven() {
                     }
                   />
                 ) : null}
-                <p className="text-fine text-soft">
-                  {readings.length === 0
-                    ? "A thermometer in your oven makes this surer."
-                    : `Measured at ${readings.map((r) => format.oven(r.set_c)).join(", ")}.`}{" "}
-                  <Link to="/kitchen/oven">Test your oven</Link>
-                </p>
               </div>
             </Fold>
+            <p className="text-fine text-soft">
+              {readings.length === 0
+                ? "A thermometer in your oven makes this surer."
+                : `Measured at ${readings.map((r) => format.oven(r.set_c)).join(", ")}.`}{" "}
+              <Link to="/kitchen/oven">Test your oven</Link>
+            </p>
             <Fault text={otherFault(change.error, ["oven_c"]) ?? otherFault(changeKitchen.error, [])} />
           </div>
         </Part>

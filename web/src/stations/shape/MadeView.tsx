@@ -15,7 +15,7 @@ import { Live } from "../../kit/Live";
 import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Why } from "../../kit/Fold";
-import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Cautions, Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { LogDrawing } from "./LogDrawing";
 import { FORMS } from "./LogView";
@@ -165,6 +165,7 @@ function Slices({ making }: { making: Sliced }) {
               <Row name="Turn it until firm">{`every ${duration(log.turn_every_min)}`}</Row>
             ) : null}
           </Rows>
+          <Cautions items={plan.shape.warnings} />
           <Why name="shape" items={plan.shape.reasons} />
         </Part>
         <NextStep station="shape" />
@@ -276,6 +277,7 @@ function Portions({ making }: { making: Portioned }) {
           ) : null}
           <p className="mt-2 text-fine text-soft">Change the kind under Portions.</p>
         </Part>
+        <Cautions items={plan.shape.warnings} />
         <Why name="shape" part items={plan.shape.reasons} />
         <NextStep station="shape" />
       </TicketBox>

@@ -1,9 +1,8 @@
 /** Several lots of one dough cut from the same sheets: laid out sheet by sheet until all that is wanted lies there. */
 import { at as onServer } from "../../api/base";
-import { useEffect, useRef, useState } from "react";
+import { useRef } from "react";
 import { Link } from "react-router";
 import type { Cutter, Job } from "../../api/client";
-import { measureNest, searchNest, type Cut } from "../../api/nest";
 import { useChangeJob, useCutters } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { cutWith, leadOf, useFamily } from "../../app/lots";
@@ -18,12 +17,7 @@ import { AskToLeave } from "../../kit/AskToLeave";
 import { useFormat } from "../../kit/settings";
 import { NestDrawing } from "./NestDrawing";
 import { ShapeNav } from "./ShapeNav";
-import { cutOf, faults, heldOf, latest, moved, restOf, type Board } from "./board";
-import { counted, fromKept, missing, sheetOf, toKeep, type Sheet } from "./mixed";
-
-const SECONDS = ["2", "10", "30"] as const;
-/** As many as a job keeps. */
-const MOST_SHEETS = 40;
+import { SECONDS, useSharedSheets, type SharedSheets } from "./sharedSheets";
 
 export function MixedView() {
   const { job } = useJobContext();
@@ -65,141 +59,14 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
   const format = useFormat();
   const change = useChangeJob(lead.id);
   const picture = useRef<SVGSVGElement>(null);
-  const [sheets, setSheets] = useState<Sheet[]>(() => fromKept(lead.mixed ?? [], lots));
-  const [at, setAt] = useState(0);
-  const [chosen, setChosen] = useState<number>();
-  const [seconds, setSeconds] = useState<(typeof SECONDS)[number]>("2");
-  const [stop, setStop] = useState<AbortController>();
-  const [said, setSaid] = useState("");
-  const holed = cutters.some((c) => (c.holes_mm ?? []).length > 0);
-  const [inHoles, setInHoles] = useState(true);
-  const [trouble, setTrouble] = useState<unknown>();
-  const [unkept, setUnkept] = useState(false);
-  const [width_mm = 0, longest_mm = 0] = plan.shape.largest_mm;
-  const [first, ...others] = lots;
-  useEffect(() => () => stop?.abort(), [stop]);
-  const sheet = sheets[at];
-  const wanted = (counts: number[]) => ({
-    pieces: counts[0] ?? 0,
-    lots: others.map((l, i) => ({ job_id: l.id, pieces: counts[i + 1] ?? 0 })),
-  });
-  const put = (index: number, next: Sheet) => setSheets((all) => all.map((s, i) => (i === index ? next : s)));
-
-  const [ask] = useState(() =>
-    latest(({ of, length_mm, index }: { of: Board; length_mm: number; index: number }) =>
-      measureNest(first?.id ?? 0, {
-        width_mm,
-        length_mm,
-        lots: others.map((l) => ({ job_id: l.id, pieces: 0 })),
-        pieces: of.pieces.map(cutOf),
-      })
-        .then((gaps) =>
-          setSheets((all) =>
-            all.map((s, i) =>
-              i === index && s.board.pieces === of.pieces ? { ...s, board: { ...s.board, gaps } } : s,
-            ),
-          ),
-        )
-        .catch(setTrouble),
-    ),
-  );
-  const drag = (index: number, to: Partial<Cut>) => {
-    if (!sheet || stop) return;
-    const next = {
-      ...moved(sheet.board, index, to),
-      ...(sheet.board.gaps ? { gaps: sheet.board.gaps } : {}),
-    };
-    put(at, { ...sheet, board: next });
-    setUnkept(true);
-    ask({ of: next, length_mm: sheet.length_mm, index: at });
-  };
-
-  /** One sheet searched to its end; what was found last. */
-  const search = async (
-    signal: AbortSignal,
-    index: number,
-    counts: number[],
-    from?: Board,
-  ): Promise<Sheet | undefined> => {
-    let best: Sheet | undefined;
-    await searchNest(
-      first?.id ?? 0,
-      {
-        width_mm,
-        length_mm: longest_mm,
-        ...wanted(counts),
-        in_holes: inHoles,
-        held: from ? heldOf(from) : [],
-        start: from ? restOf(from) : [],
-        seconds: Number(seconds),
-        seed: 0,
-      },
-      {
-        layout: (found) => {
-          best = sheetOf(found, longest_mm, from?.pieces.filter((p) => p.held) ?? []);
-          const shown = best;
-          setSheets((all) =>
-            index < all.length ? all.map((s, i) => (i === index ? shown : s)) : [...all, shown],
-          );
-        },
-        beat: () => undefined,
-        done: () => undefined,
-      },
-      signal,
-    );
-    return best;
-  };
-  const during = async (work: (signal: AbortSignal) => Promise<string>) => {
-    const control = new AbortController();
-    setStop(control);
-    setTrouble(undefined);
-    setChosen(undefined);
-    setSaid("");
-    try {
-      setSaid(await work(control.signal));
-    } catch (error) {
-      if (control.signal.aborted) setSaid("Stopped. This is the best so far.");
-      else setTrouble(error);
-    }
-    setUnkept(true);
-    setStop(undefined);
-  };
-  const layAll = () =>
-    during(async (signal) => {
-      setSheets([]);
-      const done: Sheet[] = [];
-      while (missing(lots, done).some((n) => n > 0) && done.length < MOST_SHEETS) {
-        setAt(done.length);
-        const found = await search(signal, done.length, missing(lots, done));
-        if (!found || found.board.pieces.length === 0) return "No more cookies fit on a sheet.";
-        done.push(found);
-      }
-      const left = missing(lots, done).reduce((a, b) => a + b, 0);
-      return left > 0
-        ? `${left} cookies don’t fit on ${MOST_SHEETS} sheets.`
-        : done.length === 1
-          ? "They all fit on one sheet."
-          : `They all fit on ${done.length} sheets. The last is as short as we could make it.`;
-    });
-  const improve = () =>
-    sheet
-      ? during(async (signal) => {
-          const there = counted([sheet], lots.length);
-          const before = sheet.length_mm;
-          const found = await search(signal, at, there, sheet.board);
-          return found && found.length_mm < before - 0.05
-            ? `${format.length(Math.round(before - found.length_mm))} shorter.`
-            : "No shorter sheet found.";
-        })
-      : Promise.resolve();
-
-  const all = counted(sheets, lots.length);
-  const left = missing(lots, sheets).reduce((a, b) => a + b, 0);
-  const bad = sheets.flatMap((s) => faults(s.board)).length;
-  const kept = (lead.mixed ?? []).length > 0;
+  const shared = useSharedSheets({ lots, lead, largest_mm: plan.shape.largest_mm, change, format });
+  const { at, sheet, sheets, show, stop, width_mm } = shared;
   return (
     <>
-      <AskToLeave when={unkept && stop === undefined} what="You have unsaved changes to these sheets." />
+      <AskToLeave
+        when={shared.unkept && stop === undefined}
+        what="You have unsaved changes to these sheets."
+      />
       <Work dim={dim && !stop}>
         <StationHead
           title="Items sharing a sheet"
@@ -214,10 +81,7 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
               label="Which sheet"
               value={String(at)}
               options={sheets.map((_, i) => ({ value: String(i), label: String(i + 1) }))}
-              onChange={(v) => {
-                setAt(Number(v));
-                setChosen(undefined);
-              }}
+              onChange={(v) => show(Number(v))}
             />
           ) : null}
           <SaveMenu>
@@ -233,10 +97,10 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
               board={sheet.board}
               width_mm={width_mm}
               length_mm={sheet.length_mm}
-              chosen={stop ? undefined : chosen}
+              chosen={stop ? undefined : shared.chosen}
               turnable={job.turning !== "fixed"}
-              onChoose={setChosen}
-              onDrag={drag}
+              onChoose={shared.select}
+              onDrag={shared.drag}
               onDrop={() => undefined}
             />
             <p className="mt-2 text-fine text-soft">
@@ -250,145 +114,142 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
         )}
       </Work>
       <TicketBox>
-        <Part title={sheets.length === 1 ? "Sheet" : "Sheets"}>
-          <p className="answer" aria-live="polite">
-            <Live value={String(sheets.length)} />
-          </p>
-          <ol className="mt-2">
-            {lots.map((lot, i) => (
-              <li key={lot.id} className="row">
-                <span>{lot.name}</span>
-                <span className="num">{`${all[i] ?? 0}/${lot.pieces - (lot.freeze_pieces ?? 0)}`}</span>
-              </li>
-            ))}
-          </ol>
-          {sheet?.cut_percent === undefined ? null : (
-            <Rows>
-              <Row name="Sheet used for cookies">{`${number(sheet.cut_percent, 1)}%`}</Row>
-            </Rows>
-          )}
-          {bad > 0 ? (
-            <p className="mt-2 font-semibold text-warm" role="alert">
-              {bad === 1 ? "1 cookie is" : `${bad} cookies are`} too close to another or the edge.
-            </p>
-          ) : null}
-        </Part>
-        <Part title="Search">
-          <div className="space-y-3">
-            <Choice
-              label="For how long, each sheet"
-              value={seconds}
-              options={SECONDS.map((s) => ({ value: s, label: `${s}\u00a0s` }))}
-              onChange={(s) => setSeconds(s)}
-            />
-            {holed ? (
-              <Choice
-                label="Holes"
-                value={inHoles ? "used" : "empty"}
-                options={[
-                  { value: "used", label: "Small ones in holes" },
-                  { value: "empty", label: "Holes left empty" },
-                ]}
-                onChange={(v) => setInHoles(v === "used")}
-              />
-            ) : null}
-            {stop ? (
-              <button type="button" className="btn btn-main w-full" onClick={() => stop.abort()}>
-                Stop
-              </button>
-            ) : (
-              <div className="flex flex-wrap gap-2">
-                <button type="button" className="btn btn-main grow" onClick={() => void layAll()}>
-                  {sheets.length > 0 ? "Start over" : "Lay them out"}
-                </button>
-                {sheet ? (
-                  <button type="button" className="btn" onClick={() => void improve()}>
-                    Improve this sheet
-                  </button>
-                ) : null}
-              </div>
-            )}
-            <p className="text-soft" role="status">
-              {said}
-            </p>
-            <Fault text={otherFault(trouble, [])} />
-          </div>
-        </Part>
-        <Part title="Save">
-          <div className="flex flex-wrap gap-2">
-            <button
-              type="button"
-              className="btn btn-main"
-              disabled={
-                !unkept ||
-                left > 0 ||
-                bad > 0 ||
-                sheets.length === 0 ||
-                stop !== undefined ||
-                change.isPending
-              }
-              onClick={() =>
-                change.mutate(
-                  { mixed: toKeep(sheets, lots) },
-                  {
-                    onSuccess: () => {
-                      setUnkept(false);
-                      setSaid("Saved. Each item’s dough is its share of these sheets.");
-                    },
-                  },
-                )
-              }
-            >
-              Save these sheets
-            </button>
-            {kept ? (
-              <button
-                type="button"
-                className="btn"
-                onClick={() =>
-                  change.mutate(
-                    { mixed: [] },
-                    {
-                      onSuccess: () => {
-                        setSheets([]);
-                        setAt(0);
-                        setSaid("Each item has its own sheets again.");
-                      },
-                    },
-                  )
-                }
-              >
-                Use separate sheets
-              </button>
-            ) : null}
-          </div>
-          <Fault text={otherFault(change.error, [])} />
-          {kept && !unkept ? (
-            <p className="mt-3 text-fine text-soft">
-              Print at true size: sheet {at + 1} on{" "}
-              <a
-                className="underline"
-                href={onServer(`/api/jobs/${lead.id}/template.pdf?paper=a4&mixed=${at}`)}
-              >
-                A4
-              </a>
-              ,{" "}
-              <a
-                className="underline"
-                href={onServer(`/api/jobs/${lead.id}/template.pdf?paper=letter&mixed=${at}`)}
-              >
-                Letter
-              </a>
-              , or one{" "}
-              <a className="underline" href={onServer(`/api/jobs/${lead.id}/template.svg?mixed=${at}`)}>
-                SVG
-              </a>
-              .
-            </p>
-          ) : null}
-          <p className="mt-3 text-fine text-soft">Scraps of shared sheets aren’t re-rolled in the plan.</p>
-        </Part>
+        <Counted shared={shared} lots={lots} />
+        <SearchPart shared={shared} holed={cutters.some((c) => (c.holes_mm ?? []).length > 0)} />
+        <Save shared={shared} lead={lead} change={change} />
       </TicketBox>
     </>
+  );
+}
+
+/** How many lie on how many sheets. */
+function Counted({ shared, lots }: { shared: SharedSheets; lots: Job[] }) {
+  const { bad, counts, sheet, sheets } = shared;
+  return (
+    <Part title={sheets.length === 1 ? "Sheet" : "Sheets"}>
+      <p className="answer" aria-live="polite">
+        <Live value={String(sheets.length)} />
+      </p>
+      <ol className="mt-2">
+        {lots.map((lot, i) => (
+          <li key={lot.id} className="row">
+            <span>{lot.name}</span>
+            <span className="num">{`${counts[i] ?? 0}/${lot.pieces - (lot.freeze_pieces ?? 0)}`}</span>
+          </li>
+        ))}
+      </ol>
+      {sheet?.cut_percent === undefined ? null : (
+        <Rows>
+          <Row name="Sheet used for cookies">{`${number(sheet.cut_percent, 1)}%`}</Row>
+        </Rows>
+      )}
+      {bad > 0 ? (
+        <p className="mt-2 font-semibold text-warm" role="alert">
+          {bad === 1 ? "1 cookie is" : `${bad} cookies are`} too close to another or the edge.
+        </p>
+      ) : null}
+    </Part>
+  );
+}
+
+function SearchPart({ shared, holed }: { shared: SharedSheets; holed: boolean }) {
+  const { improve, inHoles, layAll, said, seconds, setInHoles, setSeconds, sheet, sheets, stop, trouble } =
+    shared;
+  return (
+    <Part title="Search">
+      <div className="space-y-3">
+        <Choice
+          label="For how long, each sheet"
+          value={seconds}
+          options={SECONDS.map((s) => ({ value: s, label: `${s}\u00a0s` }))}
+          onChange={(s) => setSeconds(s)}
+        />
+        {holed ? (
+          <Choice
+            label="Holes"
+            value={inHoles ? "used" : "empty"}
+            options={[
+              { value: "used", label: "Small ones in holes" },
+              { value: "empty", label: "Holes left empty" },
+            ]}
+            onChange={(v) => setInHoles(v === "used")}
+          />
+        ) : null}
+        {stop ? (
+          <button type="button" className="btn btn-main w-full" onClick={() => stop.abort()}>
+            Stop
+          </button>
+        ) : (
+          <div className="flex flex-wrap gap-2">
+            <button type="button" className="btn btn-main grow" onClick={() => void layAll()}>
+              {sheets.length > 0 ? "Start over" : "Lay them out"}
+            </button>
+            {sheet ? (
+              <button type="button" className="btn" onClick={() => void improve()}>
+                Improve this sheet
+              </button>
+            ) : null}
+          </div>
+        )}
+        <p className="text-soft" role="status">
+          {said}
+        </p>
+        <Fault text={otherFault(trouble, [])} />
+      </div>
+    </Part>
+  );
+}
+
+function Save({
+  shared,
+  lead,
+  change,
+}: {
+  shared: SharedSheets;
+  lead: Job;
+  change: ReturnType<typeof useChangeJob>;
+}) {
+  const { at, unkept } = shared;
+  const kept = (lead.mixed ?? []).length > 0;
+  return (
+    <Part title="Save">
+      <div className="flex flex-wrap gap-2">
+        <button
+          type="button"
+          className="btn btn-main"
+          disabled={!shared.canKeep || change.isPending}
+          onClick={shared.keep}
+        >
+          Save these sheets
+        </button>
+        {kept ? (
+          <button type="button" className="btn" onClick={shared.giveUp}>
+            Use separate sheets
+          </button>
+        ) : null}
+      </div>
+      <Fault text={otherFault(change.error, [])} />
+      {kept && !unkept ? (
+        <p className="mt-3 text-fine text-soft">
+          Print at true size: sheet {at + 1} on{" "}
+          <a className="underline" href={onServer(`/api/jobs/${lead.id}/template.pdf?paper=a4&mixed=${at}`)}>
+            A4
+          </a>
+          ,{" "}
+          <a
+            className="underline"
+            href={onServer(`/api/jobs/${lead.id}/template.pdf?paper=letter&mixed=${at}`)}
+          >
+            Letter
+          </a>
+          , or one{" "}
+          <a className="underline" href={onServer(`/api/jobs/${lead.id}/template.svg?mixed=${at}`)}>
+            SVG
+          </a>
+          .
+        </p>
+      ) : null}
+      <p className="mt-3 text-fine text-soft">Scraps of shared sheets aren’t re-rolled in the plan.</p>
+    </Part>
   );
 }

@@ -253,7 +253,7 @@ export function PortionView() {
                   ? "Spread on its tray."
                   : found.chills_as.kind === "sheet"
                     ? "Flat on its tray."
-                    : "With space around each."}
+                    : "Leave space around each."}
             </p>
           </Part>
         ) : null}

@@ -14,7 +14,7 @@ import { Live } from "../../kit/Live";
 import { SaveMenu } from "../../kit/SaveMenu";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Fold, Why } from "../../kit/Fold";
-import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Cautions, Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { Thickness } from "../order/Thickness";
 import { CutList } from "./CutList";
@@ -169,12 +169,7 @@ function Sheets() {
               </li>
             ))}
           </ul>
-          {shape.from_second_reroll > 0 ? (
-            <p className="mt-2 text-fine text-soft">
-              The last {shape.from_second_reroll} come from scraps rolled twice: tougher. Prick them, or keep
-              them.
-            </p>
-          ) : null}
+          <Cautions items={shape.warnings} />
         </Part>
         <Part title="Sheet">
           <div className="space-y-3">

@@ -1,9 +1,6 @@
 //! What is expected of a job's pieces on a photo.
 
-use crate::error::InputErrors;
-use crate::geometry::{Outline, PaperSize};
 use crate::job::answers::OvenPlan;
-use crate::ledger::{MadeUpBake, MadeUpPhoto};
 use crate::oven::look_lab;
 use crate::units::{Length, Share};
 
@@ -36,15 +33,5 @@ impl OvenPlan {
             middle: look_lab(middle, self.hides_colour),
             edge: look_lab(edge, self.hides_colour),
         }
-    }
-}
-
-impl OnPhoto {
-    /// A photo of such pieces, as the camera's stand-in takes it.
-    ///
-    /// Fails where a piece is larger than the sheet.
-    pub fn made_up(&self, outline: &Outline, paper: PaperSize, seed: u64) -> Result<MadeUpPhoto, InputErrors> {
-        let Self { spread, thickness, middle, edge } = *self;
-        MadeUpPhoto::of_a_bake(&MadeUpBake { outline, spread, thickness, middle, edge }, paper, seed)
     }
 }

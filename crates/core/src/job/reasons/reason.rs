@@ -155,6 +155,32 @@ pub enum Reason {
     LainTooLong { place: ColdPlace, lain: f64, keeps: (f64, f64) },
 }
 
+impl Reason {
+    /// Whether it asks for something to be done: such a one is told openly. The others say why, to whoever asks.
+    pub const fn is_warning(&self) -> bool {
+        matches!(
+            self,
+            Self::Piece(
+                PieceReason::ReliefFades { .. }
+                    | PieceReason::PowderLiftsTheRelief
+                    | PieceReason::InPlaceTooNear { .. }
+            ) | Self::NotChilled { .. }
+                | Self::FlourNotRested { .. }
+                | Self::PiecesNotChilled { .. }
+                | Self::NeverTwice
+                | Self::RollInParts { .. }
+                | Self::FromSecondReroll { .. }
+                | Self::NoRods { .. }
+                | Self::LayoutNotUsed { .. }
+                | Self::SheetsNotUsed { .. }
+                | Self::TrayNotUsed { .. }
+                | Self::ClocksChange { .. }
+                | Self::KitchenLacks { .. }
+                | Self::LainTooLong { .. }
+        )
+    }
+}
+
 impl From<dough::Reason> for Reason {
     fn from(reason: dough::Reason) -> Self {
         Self::Dough(reason)

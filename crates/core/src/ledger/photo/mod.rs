@@ -5,7 +5,6 @@
 
 mod light;
 mod look;
-mod made_up;
 mod matched;
 mod notes;
 mod paper;
@@ -27,7 +26,6 @@ use pieces::{Patch, Stands, foot, pointed_at, seen};
 use pose::Seen;
 use sheet::{PX_PER_MM, Sheet};
 
-pub use made_up::{MadeUp, MadeUpBake, MadeUpPhoto, MadeUpPiece, made_up_photo};
 pub use notes::PhotoNote;
 
 /// Larger files are refused before they are unpacked.

@@ -60,6 +60,8 @@ view! {
         /// What can still be done when the start has passed; empty among other lots.
         when_late: SentenceView = when_late(late).into(),
         /// Why.
-        reasons: Vec<SentenceView> = say_all(reasons),
+        reasons: Vec<SentenceView> = say_all(reasons.iter().filter(|r| !r.is_warning())),
+        /// What to mind.
+        warnings: Vec<SentenceView> = say_all(reasons.iter().filter(|r| r.is_warning())),
     }
 }

@@ -254,7 +254,9 @@ view! {
         /// The same of the shaped pieces.
         pieces_mean: Vec<SentenceView> = say_all(&c.means.1),
         /// Why.
-        reasons: Vec<SentenceView> = say_all(&c.reasons),
+        reasons: Vec<SentenceView> = say_all(c.reasons.iter().filter(|r| !r.is_warning())),
+        /// What to mind.
+        warnings: Vec<SentenceView> = say_all(c.reasons.iter().filter(|r| r.is_warning())),
         /// What the recipe says of its chill, beside ours; null where it says nothing.
         recipe: Option<SentenceView> = c.recipe.as_ref().map(say),
     }

@@ -102,6 +102,8 @@ view! {
         /// On trays.
         trays: TraysView = TraysView::new(s, kitchen),
         /// Why.
-        reasons: Vec<SentenceView> = say_all(&s.reasons),
+        reasons: Vec<SentenceView> = say_all(s.reasons.iter().filter(|r| !r.is_warning())),
+        /// What to mind.
+        warnings: Vec<SentenceView> = say_all(s.reasons.iter().filter(|r| r.is_warning())),
     }
 }

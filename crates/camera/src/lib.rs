@@ -4,9 +4,6 @@
 //! Each pixel is a ray from a pinhole. It meets the top of a piece, its side, the paper or the table; light falls off across the sheet, pieces throw a
 //! shadow, then come the lens's blur, the colour of the light, and noise.
 
-use crate::error::{InputError, InputErrors};
-use crate::geometry::{Outline, PaperSize, Placement, bounds, distance_to_ring, ring_holds};
-use crate::units::{Length, Share};
 use image::codecs::jpeg::JpegEncoder;
 use image::{ImageBuffer, Rgb, RgbImage};
 use imageproc::filter::gaussian_blur_f32;
@@ -15,6 +12,9 @@ use palette::{FromColor, Lab, LinSrgb, Srgb};
 use rand::{RngExt as _, SeedableRng as _};
 use rand_distr::{Distribution, Normal};
 use rand_pcg::Pcg64;
+use ready_slab_core::error::{InputError, InputErrors};
+use ready_slab_core::geometry::{Outline, PaperSize, Placement};
+use ready_slab_core::units::{Length, Share};
 
 /// A piece as it lies.
 #[derive(Debug, Clone, PartialEq)]
@@ -134,7 +134,7 @@ impl MadeUpPhoto {
         let fit = |whole: f64, side: f64| (whole / side).floor() as usize;
         let (across, down) = (fit(w, side(pw.mm(), ph.mm())), fit(h, side(ph.mm(), pw.mm())));
         if across * down == 0 {
-            return Err(InputError::refused("cutter", "a piece of it is larger than the sheet of paper").into());
+            return Err(InputError::refused("cutter", "Larger than the paper. Use a smaller cutter.").into());
         }
         let mut any = |most: f64| random.random_range(-most..most);
         for i in 0..(across * down).min(MOST) {
@@ -247,7 +247,10 @@ const AROUND_MM: f64 = 14.0;
 
 impl Field {
     fn of(ring: &[(f64, f64)]) -> Self {
-        let (low, high) = bounds(ring);
+        let far = (f64::INFINITY, f64::NEG_INFINITY);
+        let (low, high) = ring.iter().fold(((far.0, far.0), (far.1, far.1)), |(low, high), &(x, y)| {
+            ((low.0.min(x), low.1.min(y)), (high.0.max(x), high.1.max(y)))
+        });
         let low = (low.0 - AROUND_MM, low.1 - AROUND_MM);
         #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a piece")]
         let count = |from: f64, to: f64| ((to + AROUND_MM - from) / CELL_MM).ceil() as usize + 1;
@@ -257,8 +260,7 @@ impl Field {
         let cells = (0..across * down)
             .map(|c| {
                 let p = at(c % across, c / across);
-                let off = distance_to_ring(p, ring);
-                if ring_holds(ring, p) { off } else { -off }
+                depth_in(ring, p)
             })
             .collect();
         Self { low, across, down, cells }
@@ -276,6 +278,21 @@ impl Field {
         let c = |di: usize, dj: usize| self.cells[(j + dj) * self.across + i + di];
         (c(0, 0) * (1.0 - tx) + c(1, 0) * tx) * (1.0 - ty) + (c(0, 1) * (1.0 - tx) + c(1, 1) * tx) * ty
     }
+}
+
+/// How far a place is inside a ring, less than nothing outside.
+fn depth_in(ring: &[(f64, f64)], (x, y): (f64, f64)) -> f64 {
+    let (mut nearest, mut inside) = (f64::INFINITY, false);
+    for (&(ax, ay), &(bx, by)) in ring.iter().zip(ring.iter().cycle().skip(1)) {
+        let (dx, dy) = (bx - ax, by - ay);
+        let along = (((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy).max(1e-12)).clamp(0.0, 1.0);
+        nearest = nearest.min((x - ax - along * dx).hypot(y - ay - along * dy));
+        // A ray to the right crosses the line.
+        if (ay > y) != (by > y) && x < ax + (y - ay) / (by - ay) * dx {
+            inside = !inside;
+        }
+    }
+    if inside { nearest } else { -nearest }
 }
 
 fn linear(lab: [f64; 3]) -> P3 {
