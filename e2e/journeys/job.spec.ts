@@ -279,7 +279,7 @@ test("a wanted time tells how thick to press, and pressing it so makes it", asyn
   const disc = ways.getByRole("listitem").filter({ hasText: /^Disc.*fridge/ });
   await expect(disc).toContainText(/In time at 1\d(\.5)?\smm/);
   await disc.getByRole("button", { name: /^Press to/ }).click();
-  await expect(disc).toContainText("In time. Put it in by 12:");
+  await expect(disc).toContainText("In by 12:");
   await expect(figure(page, "Cold")).toContainText(/disc, 1\d/);
   await set(field(page, "Ready to roll by"), "half past");
   await expect(page.getByRole("alert")).toContainText("Type a time, like 2 pm");

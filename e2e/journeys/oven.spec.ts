@@ -123,6 +123,7 @@ test("the oven is measured by the stand-in thermometer and its map of hot places
   // An oven that runs cool takes longer.
   await open(page, bakery, "oven");
   await expect(head).not.toHaveText(before);
+  await unfold(page);
   await expect(page.getByText(/an oven you checked with a thermometer/)).toBeVisible();
   await page.getByRole("link", { name: "Oven card" }).click();
   await expect(page.getByText(/The front is hotter/)).toBeVisible();

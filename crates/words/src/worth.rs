@@ -6,7 +6,7 @@ use ready_slab_core::ledger::Worth;
 use ready_slab_core::units::Share;
 
 fn narrows(what: &'static str, now: Share, then: Share) -> Sentence {
-    said![" Range of ", what, ": ±", percent(now, 0), " to about ±", percent(then, 0), "."]
+    said![" That narrows ", what, " from ±", percent(now, 0), " to about ±", percent(then, 0), "."]
 }
 
 impl Say for Worth {
@@ -19,17 +19,17 @@ impl Say for Worth {
                 ]
             }
             Self::Oven(now, then) => {
-                said!["Check your oven with a thermometer, under Kitchen.", narrows("times", now, then)]
+                said!["Check your oven with a thermometer, under Kitchen.", narrows("the times", now, then)]
             }
             Self::Minutes(1, now, then) => {
-                said!["Note the minutes of the next tray: your one bake has none.", narrows("times", now, then)]
+                said!["Note the minutes of the next tray: your one bake has none.", narrows("the times", now, then)]
             }
             Self::Minutes(n, now, then) => {
                 said![
                     "Note the minutes of the next tray: none of your ",
                     n,
                     " bakes has them.",
-                    narrows("times", now, then)
+                    narrows("the times", now, then)
                 ]
             }
             Self::Widths(now, then) => said!["Measure the widths of another tray.", narrows("the spread", now, then)],

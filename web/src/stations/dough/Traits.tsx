@@ -1,6 +1,6 @@
 /** How the dough will handle, spread, brown and bite: each a scale with this dough and its neighbour on it, and why. */
+import { Why } from "../../kit/Fold";
 import type { Beside, Judgement } from "../../api/client";
-import { say, textOf } from "../../drawing/sentence";
 import { number, type Format } from "../../drawing/units";
 import { useFormat } from "../../kit/settings";
 
@@ -43,14 +43,7 @@ export function Traits({ beside }: { beside: Beside }) {
             other={neighbour[t.key]}
             neighbour={neighbour.name}
           />
-          <details className="text-fine text-soft">
-            <summary className="min-h-11 cursor-pointer py-2.5">Why?</summary>
-            <ul className="space-y-1 pb-1">
-              {own[t.key].reasons.map((r) => (
-                <li key={textOf(r)}>{say(r, format)}</li>
-              ))}
-            </ul>
-          </details>
+          <Why name={`trait-${t.key}`} items={own[t.key].reasons} />
         </li>
       ))}
     </ul>

@@ -80,7 +80,7 @@ export function FinishPage() {
   }).data;
   const put = (next: (now: readonly Finish[]) => Finish[]) =>
     change.mutateAsync((now) => ({ finishes: next(now.finishes ?? []) }));
-  const total = finish.coats.reduce((sum, c) => sum + Math.ceil(c.total_g), 0);
+  const total = finish.coats.reduce((sum, c) => sum + c.total_g, 0);
   return (
     <>
       <Work dim={dim}>
@@ -252,14 +252,14 @@ function CoatCard({
       <div className="mt-3 grid gap-x-6 gap-y-3 md:grid-cols-[auto_1fr]">
         <p>
           <span className="block font-head text-3xl font-bold">
-            <Live value={format.mass(Math.ceil(coat.total_g))} />
+            <Live value={format.mass(coat.total_g)} />
           </span>
           <span className="text-fine text-soft">{`${format.mass(coat.each_g)} ${between ? "per pair" : "each"}, ${coat.count} ${between ? "pairs" : coat.count < all ? `of ${all} cookies` : "cookies"}`}</span>
         </p>
         <dl>
           {coat.parts.map((p) => (
             <Row key={p.name} name={p.name}>
-              {format.mass(Math.round(p.mass_g * 10) / 10)}
+              {format.mass(p.mass_g)}
             </Row>
           ))}
         </dl>
@@ -268,9 +268,8 @@ function CoatCard({
         <ul className="mt-3 space-y-1">
           {coat.uses.map((u) => (
             <li key={u.name}>
-              <span className="num font-semibold">{format.mass(Math.round(u.mass_g))}</span> {u.name},{" "}
-              {u.right_when}
-              {u.thinner_g >= 0.05 ? `, with ${format.mass(Math.round(u.thinner_g * 10) / 10)} water` : ""}.
+              <span className="num font-semibold">{format.mass(u.mass_g)}</span> {u.name}, {u.right_when}
+              {u.thinner_g >= 0.05 ? `, with ${format.mass(u.thinner_g)} water` : ""}.
             </li>
           ))}
         </ul>
@@ -279,8 +278,8 @@ function CoatCard({
         <ul className="mt-3 space-y-1">
           {coat.colours.map((c) => (
             <li key={c.name}>
-              <span className="num font-semibold">{format.mass(Math.round(c.mass_g))}</span> {c.name}: start
-              with {format.mass(c.paste_g)} color paste
+              <span className="num font-semibold">{format.mass(c.mass_g)}</span> {c.name}: start with{" "}
+              {format.mass(c.paste_g)} color paste
             </li>
           ))}
         </ul>
