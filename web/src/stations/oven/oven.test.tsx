@@ -287,7 +287,7 @@ describe("the finish", () => {
   it("tells grams, when, how long it keeps and what is left of spirits", () => {
     show(<FinishPage />, plan);
     expect(screen.getByRole("heading", { name: "Water glaze" })).toBeTruthy();
-    expect(screen.getByText("71 g", { selector: "[data-live]" })).toBeTruthy();
+    expect(screen.getByText("70 g", { selector: "[data-live]" })).toBeTruthy();
     expect(screen.getByText("2.1 g each, 17 of 20 cookies")).toBeTruthy();
     expect(screen.getByText("1–2 weeks")).toBeTruthy();
     expect(screen.getByText("plain cookies only")).toBeTruthy();
