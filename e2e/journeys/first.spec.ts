@@ -93,9 +93,28 @@ test.describe("an empty bakery", () => {
     await expect(page.getByRole("textbox", { name: "Job name" })).toHaveValue("Balls");
     // One undo takes all of it away again: job, recipe and cutter.
     await page.keyboard.press("Control+z");
-    await expect(page.getByText(/^Undone/)).toBeVisible();
+    await expect(page.getByRole("status").filter({ hasText: "Undone:" })).toBeVisible();
     await page.goto(bakery.address);
     await expect(page.getByRole("heading", { level: 1, name: "Your first job" })).toBeVisible();
+  });
+
+  test("a plan pressed for at once is made of what was typed, not of the figure before it", async ({ page, bakery }) => {
+    await page.goto(bakery.address);
+    await page.getByRole("radio", { name: "Sweet and rich" }).click();
+    await expect(field(page, "Weight each")).toHaveValue(/30\sg/);
+    // What is typed is read slowly.
+    let read: () => void = () => undefined;
+    const slow = new Promise<void>((done) => (read = done));
+    await page.route("**/api/units/parse", async (route) => {
+      await slow;
+      await route.continue();
+    });
+    await set(field(page, /^Cookies$/), "12");
+    await page.getByRole("button", { name: "Make the plan" }).click();
+    await expect(page).not.toHaveURL(/jobs/);
+    read();
+    await expect(page).toHaveURL(/\/jobs\/1\/order$/);
+    await expect(figure(page, "Order")).toContainText("12 cookies");
   });
 
   test("shows the demo as a bakery apart, which can be removed whole", async ({ page, bakery }) => {

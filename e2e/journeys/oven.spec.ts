@@ -14,10 +14,10 @@ test("the forecast follows the end, the oven and what lies on the tray", async (
   await expect(head).toHaveText(before);
   // An oven that runs cool takes longer, and its range is narrower once it is measured.
   await unfold(page);
-  await set(field(page, /^Thermometer reads/), "160");
+  await set(field(page, /^Thermometer reading/), "160");
   await expect(head).not.toHaveText(before);
   await expect(page.getByText(/Range for an oven you checked with a thermometer/)).toBeVisible();
-  await set(field(page, /^Thermometer reads/), "400");
+  await set(field(page, /^Thermometer reading/), "400");
   await expect(page.getByRole("alert")).toContainText("Use ");
   await page.keyboard.press("Escape");
 });

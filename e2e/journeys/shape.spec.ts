@@ -212,7 +212,7 @@ test("a tray is laid by hand, and the trays are filled like it", async ({ page, 
   await page.getByRole("button", { name: "Next cookie" }).click();
   await page.getByRole("button", { name: "Remove" }).click();
   await page.getByRole("button", { name: "Save layout" }).click();
-  await expect(page.getByText("Saved. Every tray is filled like this.")).toBeVisible();
+  await expect(page.getByText("Saved. Every tray follows this layout.")).toBeVisible();
   await page.reload();
   await expect(page.getByRole("complementary").locator(".answer")).toHaveText(String(full - 1));
   await page.getByRole("radio", { name: "As cut" }).click();

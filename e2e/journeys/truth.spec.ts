@@ -19,7 +19,7 @@ test("a piece that never gets its colour has no minutes, and practice stands alo
   await set(field(page, /^Oven set to/), "140");
   await page.getByRole("radio", { name: "Brown" }).click();
   await unfold(page);
-  await set(field(page, /^Thermometer reads/), "115");
+  await set(field(page, /^Thermometer reading/), "115");
   await expect(page.getByRole("heading", { name: /^Bake time/, level: 2 })).toBeVisible();
   await expect(page.getByText(/in 5\d\smin: the oven is too cool/).first()).toBeVisible();
   await expect(figure(page, "Oven")).toContainText("min at 140°");

@@ -11,6 +11,7 @@ import { UnitsButton } from "./UnitsButton";
 import { SaidHere } from "../kit/SaidHere";
 import { StaleHere } from "../kit/Stale";
 import { Unsent } from "../kit/Unsent";
+import { useHeldPresses } from "../kit/taking";
 import { useMenu } from "../kit/menu";
 import { useLive } from "./live";
 
@@ -24,6 +25,7 @@ export function Frame() {
   useKeys(match?.params.jobId);
   useAlerts(live.pieces);
   useArrival();
+  useHeldPresses();
   return (
     <div className="mx-auto flex min-h-dvh max-w-[1680px] flex-col px-3 pb-4 sm:px-5">
       <a href="#work" className="btn visually-hidden focus:not-sr-only">

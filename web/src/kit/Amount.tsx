@@ -8,6 +8,7 @@ import { api, settled } from "../api/client";
 import { number, type Format, type Quantity } from "../drawing/units";
 import { Fault, faultOf, otherFault } from "./Fault";
 import { useFormat } from "./settings";
+import { taking } from "./taking";
 import { useTyped } from "./typed";
 
 type Kind = Quantity | "count" | "percent" | "ratio" | "oven";
@@ -69,6 +70,18 @@ export function Amount({
   }, [value]);
   const draft = typing.typed ?? (fault || saving ? typing.last : null);
 
+  const take = async (typed: string): Promise<void> => {
+    reading.current = readTyped(format, kind, typed, inWords(format, kind, kept.current));
+    const base = await reading.current;
+    // An arrow pressed before the page follows goes on from what was typed.
+    if (next.current === null) wanted.current = base;
+    if (base === kept.current && !unset) return;
+    const before = shownNow.current;
+    typing.sending();
+    await onSave(base);
+    // Where the page follows already it may show another value than was wanted here: somebody else's was left as it is.
+    kept.current = shownNow.current === before ? base : shownNow.current;
+  };
   const save = async (typed: string): Promise<void> => {
     if (busy.current) {
       // Leaving the field while it is being saved saves nothing else.
@@ -79,17 +92,7 @@ export function Amount({
     under.current = typed;
     setSaving(true);
     try {
-      reading.current = readTyped(format, kind, typed, inWords(format, kind, kept.current));
-      const base = await reading.current;
-      // An arrow pressed before the page follows goes on from what was typed.
-      if (next.current === null) wanted.current = base;
-      if (base !== kept.current || unset) {
-        const before = shownNow.current;
-        typing.sending();
-        await onSave(base);
-        // Where the page follows already it may show another value than was wanted here: somebody else's was left as it is.
-        kept.current = shownNow.current === before ? base : shownNow.current;
-      }
+      await taking(take(typed));
       // The next nudge goes on from here, unless one has gone further meanwhile.
       if (next.current === null) wanted.current = kept.current;
       setFault(undefined);

@@ -2,6 +2,7 @@
 import { type Said } from "../drawing/sentence";
 import { useRef, useState, type ComponentProps, type FocusEvent } from "react";
 import { Fault, faultOf, otherFault } from "./Fault";
+import { taking } from "./taking";
 import { useTyped } from "./typed";
 
 export function TextField({
@@ -87,7 +88,7 @@ export function useDraft(value: string, onSave: (value: string) => Promise<unkno
     const done = () => {
       if (sending.current === sent) sending.current = undefined;
     };
-    onSave(sent)
+    taking(onSave(sent))
       .finally(done)
       .then(
         () => {

@@ -218,7 +218,7 @@ function Readings({ kitchen }: { kitchen: Kitchen }) {
         name="oven-readings"
         items={[
           "Between two settings we draw a straight line.",
-          "A new reading outweighs what earlier bakes taught.",
+          "A new reading counts more than earlier bakes.",
         ]}
       />
       <Fault text={otherFault(change.error, [])} />
@@ -275,7 +275,7 @@ function Door({ kitchen }: { kitchen: Kitchen }) {
       <Why
         name="oven-room"
         items={[
-          "Putting a tray in cools the oven; it recovers in that time. A cool start spreads more.",
+          "Each tray cools the oven as it goes in. A cool start spreads more.",
           "At altitude the air is thinner: water leaves sooner and gas expands more.",
         ]}
       />

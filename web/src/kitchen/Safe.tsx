@@ -41,18 +41,18 @@ export function Safe() {
             )}{" "}
             Disks fail: save a copy on another one now and then.
           </p>
-          <Fold name="backups" title="Where they are, and how to bring one back">
+          <Fold name="backups" title="Where backups are and how to restore one">
             <ul className="space-y-1 text-fine text-soft">
-              <li>Made daily while the program runs and before updates.</li>
+              <li>The program backs up every day and before each update.</li>
               <li>
                 The newest {kept.data.keep} stay in{" "}
                 <span className="break-all font-semibold">{kept.data.folder}</span>.
               </li>
               <li>
-                Bring one back with <code className="num">ready-slab restore FILE</code>.
+                Restore one with <code className="num">ready-slab restore FILE</code>.
               </li>
               <li>
-                Bring an open archive back with <code className="num">ready-slab import FILE</code>.
+                Import an open archive with <code className="num">ready-slab import FILE</code>.
               </li>
             </ul>
           </Fold>

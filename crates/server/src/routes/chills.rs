@@ -305,7 +305,7 @@ async fn taught_by(
 pub async fn teach(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<LiveView>, ApiError> {
     let id = ChillId(*id);
     if store.chill(id).await?.taught {
-        return Err(InputError::refused("readings", "Your plans use these readings already.").into());
+        return Err(InputError::refused("readings", "Your plans already use these readings.").into());
     }
     let learnt = taught_by(&store, &board, id).await?;
     store.teach(id, &learnt, Utc::now()).await?;

@@ -45,7 +45,7 @@ impl BakePhotoQuery {
         forecast: Length,
     ) -> Result<PhotoMeasures, InputErrors> {
         let eight =
-            || InputErrors::from(InputError::refused("corners", "Give 8 numbers from 0 to 1, with commas between."));
+            || InputErrors::from(InputError::refused("corners", "Use 8 numbers from 0 to 1, separated by commas."));
         let corners = match &self.corners {
             None => None,
             Some(text) => {

@@ -64,7 +64,7 @@ impl EventBody {
             let at = |field: &str| format!("events[{i}].{field}");
             checks.text(&at("press"), &e.press, 60, "an ID for this press");
             if when.ended && e.at_min.is_none_or(|min| min > now + AFTER_ITS_END_MIN) {
-                checks.push(InputError::refused(at("at_min"), "This day ended before that."));
+                checks.push(InputError::refused(at("at_min"), "This day had ended by then."));
             } else if let Some(min) = e.at_min {
                 // A clock that was set back in between makes what was pressed before lie ahead: it is taken as now.
                 checks.range(&at("at_min"), min, *may_be.start(), *may_be.end(), "min of the run");

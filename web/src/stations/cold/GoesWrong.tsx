@@ -124,9 +124,7 @@ export function GoesWrong() {
           name="trouble"
           part
           title="Where these times come from"
-          items={[
-            "Same math as the plan: your recipe and its shape, how your fridge and freezer chill, and how the dough felt.",
-          ]}
+          items={["Same math as the plan: your recipe, your fridge and freezer, and how the dough felt."]}
         />
       </TicketBox>
     </>

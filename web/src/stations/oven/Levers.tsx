@@ -180,7 +180,8 @@ export function Levers() {
           name="levers"
           part
           items={[
-            "Each bar is one change of one step, the rest as planned, baked until done. Changes don’t simply add up: make one, then look again.",
+            "Each bar changes one thing by one step and bakes until done.",
+            "Changes don’t simply add up. Make one, then look again.",
           ]}
         />
       </TicketBox>

@@ -183,7 +183,7 @@ export function Oven() {
                 </div>
                 {kitchen.data && !oven.cover_pot ? (
                   <Amount
-                    label={`Thermometer reads, oven set to ${format.oven(job.oven_c)}`}
+                    label={`Thermometer reading at ${format.oven(job.oven_c)}`}
                     kind="temperature"
                     value={here?.read_c ?? job.oven_c}
                     step={1}
@@ -202,7 +202,7 @@ export function Oven() {
             </Fold>
             <p className="text-fine text-soft">
               {readings.length === 0
-                ? "A thermometer in your oven makes this surer."
+                ? "Check your oven with a thermometer for a surer time."
                 : `Measured at ${readings.map((r) => format.oven(r.set_c)).join(", ")}.`}{" "}
               <Link to="/kitchen/oven">Test your oven</Link>
             </p>
@@ -268,12 +268,7 @@ export function Oven() {
           ) : null}
           <Why
             name="oven"
-            items={[
-              ...oven.reasons,
-              forecast
-                ? "Based on usual bakes, none of them measured, so the range is wide. Record yours in the Ledger."
-                : "Usual ranges, not a forecast for your oven.",
-            ]}
+            items={forecast ? oven.reasons : [...oven.reasons, "Usual ranges, not a forecast for your oven."]}
           />
           {oven.warnings.map((w) => (
             <p key={textOf(w)} className="caution mt-3">

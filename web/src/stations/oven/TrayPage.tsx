@@ -86,7 +86,7 @@ export function TrayPage() {
             <TimesStrip times={times} others={otherSizes(together, job.id)} />
             <p className="mt-1 flex flex-wrap gap-x-4 text-fine text-soft">
               {times.measured ? null : (
-                <Link to={`/jobs/${job.id}/shape/even`}>Measure the sheet to find the thin ones</Link>
+                <Link to={`/jobs/${job.id}/shape/even`}>Measure the sheet to find thin cookies</Link>
               )}
               {times.mapped ? null : <Link to="/kitchen/oven">Map hot spots with bread or sugar</Link>}
             </p>
@@ -94,9 +94,9 @@ export function TrayPage() {
               name="tray"
               items={[
                 times.measured
-                  ? "From the thickness you measured, laid out in the order they’re cut."
+                  ? "Uses the thickness you measured, in cutting order."
                   : "Assumes even thickness.",
-                times.mapped ? "From your oven’s map of hot spots." : "Assumes an even oven.",
+                times.mapped ? "Uses your oven’s hot spots." : "Assumes an oven with no hot spots.",
               ]}
             />
           </>

@@ -159,7 +159,7 @@ export function EvenView() {
               <Row name="Thickest cookies">{`${number(even.thick_min, 1)}\u00a0min`}</Row>
               <Row name="On one tray">{even.one_tray ? "yes" : "better apart"}</Row>
             </Rows>
-            <Why name="even-bake" items={["From the forecast, or the usual times where it has none."]} />
+            <Why name="even-bake" items={["Times come from the forecast, or from usual bakes."]} />
           </Part>
         ) : null}
         <Part title="Grid">

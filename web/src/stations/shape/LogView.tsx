@@ -185,10 +185,7 @@ export function LogView() {
               );
             })}
           </div>
-          <Why
-            name="log"
-            items={["Type into one that follows, and the one typed longest ago follows instead."]}
-          />
+          <Why name="log" items={["Type a fourth and the oldest of your three follows instead."]} />
         </Part>
         {log ? (
           <Part title="Use it for this item">
@@ -240,7 +237,7 @@ export function LogView() {
             <Why
               name="log-ends"
               items={[
-                `${format.length(log.trim_mm)} is trimmed from each end.`,
+                `${format.length(log.trim_mm)} comes off each end.`,
                 `The last slice counts if it’s at least ${number(log.counts_from_percent, 0)}% as thick as the others. A thinner one goes with the ends.`,
               ]}
             />

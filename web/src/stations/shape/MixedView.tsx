@@ -1,5 +1,4 @@
 /** Several lots of one dough cut from the same sheets: laid out sheet by sheet until all that is wanted lies there. */
-import { at as onServer } from "../../api/base";
 import { useRef } from "react";
 import { Link } from "react-router";
 import type { Cutter, Job } from "../../api/client";
@@ -16,8 +15,9 @@ import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket"
 import { AskToLeave } from "../../kit/AskToLeave";
 import { useFormat } from "../../kit/settings";
 import { NestDrawing } from "./NestDrawing";
+import { CameOut, ForHowLong, PrintTrueSize } from "./Searching";
 import { ShapeNav } from "./ShapeNav";
-import { SECONDS, useSharedSheets, type SharedSheets } from "./sharedSheets";
+import { useSharedSheets, type SharedSheets } from "./sharedSheets";
 
 export function MixedView() {
   const { job } = useJobContext();
@@ -158,12 +158,7 @@ function SearchPart({ shared, holed }: { shared: SharedSheets; holed: boolean })
   return (
     <Part title="Search">
       <div className="space-y-3">
-        <Choice
-          label="For how long, each sheet"
-          value={seconds}
-          options={SECONDS.map((s) => ({ value: s, label: `${s}\u00a0s` }))}
-          onChange={(s) => setSeconds(s)}
-        />
+        <ForHowLong label="For how long, each sheet" value={seconds} onChange={setSeconds} />
         {holed ? (
           <Choice
             label="Holes"
@@ -191,10 +186,7 @@ function SearchPart({ shared, holed }: { shared: SharedSheets; holed: boolean })
             ) : null}
           </div>
         )}
-        <p className="text-soft" role="status">
-          {said}
-        </p>
-        <Fault text={otherFault(trouble, [])} />
+        <CameOut said={said} fault={otherFault(trouble, [])} />
       </div>
     </Part>
   );
@@ -229,26 +221,7 @@ function Save({
         ) : null}
       </div>
       <Fault text={otherFault(change.error, [])} />
-      {kept && !unkept ? (
-        <p className="mt-3 text-fine text-soft">
-          Print at true size: sheet {at + 1} on{" "}
-          <a className="underline" href={onServer(`/api/jobs/${lead.id}/template.pdf?paper=a4&mixed=${at}`)}>
-            A4
-          </a>
-          ,{" "}
-          <a
-            className="underline"
-            href={onServer(`/api/jobs/${lead.id}/template.pdf?paper=letter&mixed=${at}`)}
-          >
-            Letter
-          </a>
-          , or one{" "}
-          <a className="underline" href={onServer(`/api/jobs/${lead.id}/template.svg?mixed=${at}`)}>
-            SVG
-          </a>
-          .
-        </p>
-      ) : null}
+      {kept && !unkept ? <PrintTrueSize job={lead.id} what={`sheet ${at + 1}`} mixed={at} /> : null}
       <p className="mt-3 text-fine text-soft">Scraps of shared sheets aren’t re-rolled in the plan.</p>
     </Part>
   );

@@ -1,6 +1,5 @@
 /** The parts of the view in which a sheet or a tray is laid. */
 import type { Job, Plan } from "../../api/client";
-import { at } from "../../api/base";
 import type { useChangeJob } from "../../api/queries";
 import { number } from "../../drawing/units";
 import { Choice } from "../../kit/Choice";
@@ -9,8 +8,9 @@ import { Live } from "../../kit/Live";
 import { Part, Row, Rows } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { holding, without } from "./board";
-import { SECONDS, type Laying } from "./laying";
+import type { Laying } from "./laying";
 import { rollName } from "./rolls";
+import { CameOut, ForHowLong, PrintTrueSize } from "./Searching";
 
 /** The cookie that was picked: where it lies, moved a step, turned, locked. */
 export function ChosenCookie({ laying, turning }: { laying: Laying; turning: Job["turning"] }) {
@@ -164,8 +164,7 @@ export function Trays({
       </ol>
       <p className="mt-2 text-fine text-soft">
         {plan.shape.trays.rounds > 1 ? `Each tray is used ${plan.shape.trays.rounds} times. ` : ""}
-        Parchment: {format.length(width_mm)} × {format.length(length_mm)} All are of one size and one dough,
-        so they bake in one time.
+        Parchment: {format.length(width_mm)} × {format.length(length_mm)}
       </p>
     </Part>
   );
@@ -187,12 +186,7 @@ export function SearchPart({ laying }: { laying: Laying }) {
             onChange={(g) => setGoal(g)}
           />
         )}
-        <Choice
-          label="For how long"
-          value={seconds}
-          options={SECONDS.map((s) => ({ value: s, label: `${s} s` }))}
-          onChange={(s) => setSeconds(s)}
-        />
+        <ForHowLong label="For how long" value={seconds} onChange={setSeconds} />
         {search ? (
           <>
             <button type="button" className="btn btn-main w-full" onClick={() => search.stop.abort()}>
@@ -222,10 +216,7 @@ export function SearchPart({ laying }: { laying: Laying }) {
             </button>
           </div>
         )}
-        <p className="text-soft" role="status">
-          {said}
-        </p>
-        <Fault text={otherFault(trouble, [])} />
+        <CameOut said={said} fault={otherFault(trouble, [])} />
       </div>
     </Part>
   );
@@ -280,23 +271,7 @@ export function Save({
         ) : null}
       </div>
       <Fault text={otherFault(change.error, [])} />
-      {laying.onTray ? null : (
-        <p className="mt-3 text-fine text-soft">
-          Print the plan’s sheet at true size:{" "}
-          <a className="underline" href={at(`/api/jobs/${job.id}/template.pdf?paper=a4`)}>
-            A4
-          </a>
-          ,{" "}
-          <a className="underline" href={at(`/api/jobs/${job.id}/template.pdf?paper=letter`)}>
-            Letter
-          </a>
-          , or one{" "}
-          <a className="underline" href={at(`/api/jobs/${job.id}/template.svg`)}>
-            SVG
-          </a>
-          .
-        </p>
-      )}
+      {laying.onTray ? null : <PrintTrueSize job={job.id} what="the plan’s sheet" />}
     </Part>
   );
 }

@@ -86,3 +86,9 @@ export const atFault = (board: Board, index: number): boolean => {
 
 export const faults = (board: Board): number[] =>
   board.pieces.map((_, i) => i).filter((i) => atFault(board, i));
+
+/** How long a search may take. */
+export const SECONDS = ["2", "10", "30"] as const;
+export type Seconds = (typeof SECONDS)[number];
+/** Said of a search that was stopped. */
+export const STOPPED = "Stopped. This is the best so far.";

@@ -2,7 +2,19 @@
 import { useEffect, useRef, useState } from "react";
 import { measureNest, searchNest, type Cut, type Nested } from "../../api/nest";
 import type { useChangeJob } from "../../api/queries";
-import { cutOf, faults, fromCuts, heldOf, latest, moved, placeOf, restOf, type Board } from "./board";
+import {
+  STOPPED,
+  cutOf,
+  faults,
+  fromCuts,
+  heldOf,
+  latest,
+  moved,
+  placeOf,
+  restOf,
+  type Board,
+  type Seconds,
+} from "./board";
 
 export type Goal = "most" | "short";
 export interface Search {
@@ -11,7 +23,6 @@ export interface Search {
   after_s: number;
 }
 
-export const SECONDS = ["2", "10", "30"] as const;
 /** What is laid out: the first roll's sheet, or a tray. */
 export interface Ground {
   kind: "sheet" | "tray";
@@ -36,7 +47,7 @@ export function useLaying(jobId: number, ground: Ground, change: ReturnType<type
   const [dirty, setDirty] = useState(false);
   const [chosen, setChosen] = useState<number>();
   const [goal, setGoal] = useState<Goal>("most");
-  const [seconds, setSeconds] = useState<(typeof SECONDS)[number]>("2");
+  const [seconds, setSeconds] = useState<Seconds>("2");
   const [seed, setSeed] = useState(0);
   const [search, setSearch] = useState<Search>();
   const [trouble, setTrouble] = useState<unknown>();
@@ -137,7 +148,7 @@ export function useLaying(jobId: number, ground: Ground, change: ReturnType<type
       );
     } catch (error) {
       if (!stop.signal.aborted) setTrouble(error);
-      else setSaid("Stopped. This is the best so far.");
+      else setSaid(STOPPED);
     }
     setSeed(way);
     setSearch(undefined);
@@ -156,7 +167,7 @@ export function useLaying(jobId: number, ground: Ground, change: ReturnType<type
           setDirty(false);
           setSaid(
             onTray
-              ? "Saved. Every tray is filled like this."
+              ? "Saved. Every tray follows this layout."
               : "Saved. The plan uses it if it needs less dough.",
           );
         },

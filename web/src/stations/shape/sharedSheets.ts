@@ -4,10 +4,9 @@ import type { Job } from "../../api/client";
 import { measureNest, searchNest, type Cut } from "../../api/nest";
 import type { useChangeJob } from "../../api/queries";
 import type { Format } from "../../drawing/units";
-import { cutOf, faults, heldOf, latest, moved, restOf, type Board } from "./board";
+import { STOPPED, cutOf, faults, heldOf, latest, moved, restOf, type Board, type Seconds } from "./board";
 import { counted, fromKept, missing, sheetOf, toKeep, type Sheet } from "./mixed";
 
-export const SECONDS = ["2", "10", "30"] as const;
 /** As many as a job keeps. */
 const MOST_SHEETS = 40;
 
@@ -25,7 +24,7 @@ export function useSharedSheets({ lots, lead, largest_mm, change, format }: Aske
   const [sheets, setSheets] = useState<Sheet[]>(() => fromKept(lead.mixed ?? [], lots));
   const [at, setAt] = useState(0);
   const [chosen, setChosen] = useState<number>();
-  const [seconds, setSeconds] = useState<(typeof SECONDS)[number]>("2");
+  const [seconds, setSeconds] = useState<Seconds>("2");
   const [stop, setStop] = useState<AbortController>();
   const [said, setSaid] = useState("");
   const [inHoles, setInHoles] = useState(true);
@@ -113,7 +112,7 @@ export function useSharedSheets({ lots, lead, largest_mm, change, format }: Aske
     try {
       setSaid(await work(control.signal));
     } catch (error) {
-      if (control.signal.aborted) setSaid("Stopped. This is the best so far.");
+      if (control.signal.aborted) setSaid(STOPPED);
       else setTrouble(error);
     }
     setUnkept(true);

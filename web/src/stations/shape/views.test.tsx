@@ -205,7 +205,7 @@ describe("the nesting board", () => {
     });
     show(<NestView />);
     await userEvent.click(screen.getByRole("radio", { name: "Less dough" }));
-    await userEvent.click(screen.getByRole("radio", { name: "10 s" }));
+    await userEvent.click(screen.getByRole("radio", { name: "10\u00a0s" }));
     await userEvent.click(screen.getByRole("button", { name: "Next cookie" }));
     await userEvent.click(screen.getByRole("button", { name: "Lock" }));
     await userEvent.click(screen.getByRole("button", { name: "Improve the rest" }));
